@@ -1,0 +1,167 @@
+package awlsmith.core.colour;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.Kernel;
+import awlsmith.core.resample.PlaneResampler;
+import awlsmith.core.resample.TapTable;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Brings treated pictures into the plane layout a file needs. */
+public final class LayoutStages {
+    private LayoutStages() {}
+
+    /**
+     * Stages from one layout to another of the same size; empty when there is nothing to do. Colour tags of the target
+     * decide the matrix when RGB becomes luma and chroma.
+     */
+    public static List<Stage> between(Format from, Format to) {
+        var stages = new ArrayList<Stage>();
+        Format now = from;
+        if (from.chroma() == Chroma.RGB && to.chroma() != Chroma.RGB) {
+            var full = new Format(
+                    from.width(), from.height(), Chroma.S444, to.siting(), to.depth(), to.colour(), from.sar());
+            stages.add(new RgbToLumaChroma(full));
+            now = full;
+        }
+        if (now.chroma() != to.chroma()) {
+            stages.add(new ChromaStage(
+                    now, new Format(
+                            now.width(),
+                            now.height(),
+                            to.chroma(),
+                            to.siting(),
+                            to.depth(),
+                            to.colour(),
+                            now.sar())));
+        }
+        return stages;
+    }
+
+    /** Pointwise: three planes of light to luma and two colour differences. */
+    private record RgbToLumaChroma(Format output) implements Stage {
+        @Override
+        public Region needs(Region wanted) {
+            return wanted;
+        }
+
+        @Override
+        public Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work) {
+            Frame whole = input.at(0);
+            Frame in = whole.cut(wanted);
+            Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
+            var matrix = LumaChroma.of(output.colour().matrixFor(output.height()));
+            work.bands(wanted.height(), 32, (from, to) -> {
+                for (int y = from; y < to; y++) {
+                    for (int x = 0; x < wanted.width(); x++) {
+                        double r = in.plane(0).at(x, y);
+                        double b = in.plane(2).at(x, y);
+                        double luma = matrix.luma(r, in.plane(1).at(x, y), b);
+                        out.plane(0).set(x, y, (float) luma);
+                        out.plane(1).set(x, y, (float) matrix.cb(luma, b));
+                        out.plane(2).set(x, y, (float) matrix.cr(luma, r));
+                    }
+                }
+            });
+            return out;
+        }
+    }
+
+    /** Luma as it is, chroma resampled to another subsampling; a grey picture gets neutral chroma. */
+    private static final class ChromaStage implements Stage {
+        private final Format input;
+        private final Format output;
+        private final PlaneResampler resampler;
+
+        ChromaStage(Format input, Format output) {
+            if (output.chroma() == Chroma.GREY || output.chroma() == Chroma.RGB) {
+                throw new IllegalArgumentException("cannot bring " + input.chroma() + " to " + output.chroma());
+            }
+            this.input = input;
+            this.output = output;
+            this.resampler = input.chroma() == Chroma.GREY
+                    ? null
+                    : new PlaneResampler(
+                            axis(input.width(), input.chroma().stepX(), output.chroma().stepX(), true),
+                            axis(input.height(), input.chroma().stepY(), output.chroma().stepY(), false));
+        }
+
+        /** Output sample i lies on luma i * outStep + outOffset, which is (luma - inOffset) / inStep in input samples. */
+        private TapTable axis(int luma, int inStep, int outStep, boolean across) {
+            double inOffset = across ? input.siting().across(inStep) : input.siting().down(inStep);
+            double outOffset = across ? output.siting().across(outStep) : output.siting().down(outStep);
+            double step = (double) outStep / inStep;
+            double atZero = (outOffset - inOffset) / inStep;
+            return TapTable.of(
+                    Kernel.CATMULL_ROM,
+                    (luma + inStep - 1) / inStep,
+                    (luma + outStep - 1) / outStep,
+                    step,
+                    atZero - (0.5 * step - 0.5));
+        }
+
+        @Override
+        public Format output() {
+            return output;
+        }
+
+        @Override
+        public Region needs(Region wanted) {
+            if (resampler == null) {
+                return wanted;
+            }
+            int sx = output.chroma().stepX();
+            int sy = output.chroma().stepY();
+            int ix = input.chroma().stepX();
+            int iy = input.chroma().stepY();
+            int x1 = wanted.x() / sx + output.chroma().planeWidth(1, wanted.width());
+            int y1 = wanted.y() / sy + output.chroma().planeHeight(1, wanted.height());
+            int left = Math.min(wanted.x(), resampler.across().needsFrom(wanted.x() / sx, x1) * ix);
+            int top = Math.min(wanted.y(), resampler.down().needsFrom(wanted.y() / sy, y1) * iy);
+            int right = Math.max(wanted.right(), resampler.across().needsTo(wanted.x() / sx, x1) * ix);
+            int bottom = Math.max(wanted.bottom(), resampler.down().needsTo(wanted.y() / sy, y1) * iy);
+            return new Region(left, top, Math.min(right, input.width()) - left, Math.min(bottom, input.height()) - top)
+                    .aligned(input.chroma(), input.width(), input.height());
+        }
+
+        @Override
+        public Frame treat(Neighbours neighbours, Region wanted, PlanePool pool, Work work) {
+            Frame in = neighbours.at(0);
+            Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
+            copy(in, out, wanted);
+            for (int p = 1; p < 3; p++) {
+                Plane dst = out.plane(p);
+                if (resampler == null) {
+                    dst.fill(0);
+                } else {
+                    resampler.resample(
+                            in.plane(p),
+                            in.window().x() / input.chroma().stepX(),
+                            in.window().y() / input.chroma().stepY(),
+                            dst,
+                            wanted.x() / output.chroma().stepX(),
+                            wanted.y() / output.chroma().stepY(),
+                            work);
+                }
+            }
+            return out;
+        }
+
+        private static void copy(Frame in, Frame out, Region wanted) {
+            Plane from = in.plane(0);
+            Plane to = out.plane(0);
+            int dx = wanted.x() - in.window().x();
+            int dy = wanted.y() - in.window().y();
+            for (int y = 0; y < to.height(); y++) {
+                System.arraycopy(from.data(), from.row(y + dy) + dx, to.data(), to.row(y), to.width());
+            }
+        }
+    }
+}

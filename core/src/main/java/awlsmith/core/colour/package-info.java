@@ -1,0 +1,2 @@
+/** Between luma with chroma and RGB, and between plane layouts. */
+package awlsmith.core.colour;

@@ -1,0 +1,2 @@
+/** Figures for how far two pictures are apart. */
+package awlsmith.core.measure;

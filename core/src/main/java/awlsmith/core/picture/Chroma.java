@@ -1,0 +1,58 @@
+package awlsmith.core.picture;
+
+/** How a picture's planes are laid out: which components there are and how the two chroma planes are subsampled. */
+public enum Chroma {
+    /** One luma plane. */
+    GREY(1, 1, 1),
+    /** Chroma halved both ways. */
+    S420(3, 2, 2),
+    /** Chroma halved across. */
+    S422(3, 2, 1),
+    /** Chroma at full size. */
+    S444(3, 1, 1),
+    /** Three planes red, green, blue, all full size. */
+    RGB(3, 1, 1);
+
+    private final int planes;
+    private final int stepX;
+    private final int stepY;
+
+    Chroma(int planes, int stepX, int stepY) {
+        this.planes = planes;
+        this.stepX = stepX;
+        this.stepY = stepY;
+    }
+
+    public int planes() {
+        return planes;
+    }
+
+    /** Luma pixels to one chroma sample across, 1 or 2. */
+    public int stepX() {
+        return stepX;
+    }
+
+    /** Luma pixels to one chroma sample down, 1 or 2. */
+    public int stepY() {
+        return stepY;
+    }
+
+    public boolean isSubsampled() {
+        return stepX * stepY > 1;
+    }
+
+    /** True when plane p holds colour differences (nominally -0.5..0.5) and not light (0..1). */
+    public boolean isDifference(int p) {
+        return p > 0 && this != RGB;
+    }
+
+    /** Samples across of plane p for a picture this many luma pixels wide; a half pixel counts as a whole. */
+    public int planeWidth(int p, int width) {
+        return p == 0 ? width : (width + stepX - 1) / stepX;
+    }
+
+    /** Samples down of plane p for a picture this many luma pixels high. */
+    public int planeHeight(int p, int height) {
+        return p == 0 ? height : (height + stepY - 1) / stepY;
+    }
+}

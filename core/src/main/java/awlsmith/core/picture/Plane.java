@@ -1,0 +1,91 @@
+package awlsmith.core.picture;
+
+import java.util.Arrays;
+
+/**
+ * One component of a picture: float samples in rows. Luma and RGB are nominally 0 (black) to 1 (white), colour
+ * differences -0.5 to 0.5; excursions beyond are kept.
+ *
+ * <p>Sample (x, y) lies at {@code data()[row(y) + x]}. Rows may be longer than the plane is wide ({@code stride}).
+ */
+public final class Plane {
+    private final float[] data;
+    private final int offset;
+    private final int width;
+    private final int height;
+    private final int stride;
+
+    public Plane(float[] data, int offset, int width, int height, int stride) {
+        if (width < 1 || height < 1 || stride < width || offset < 0) {
+            throw new IllegalArgumentException("plane is " + width + "x" + height + " with stride " + stride
+                    + " and offset " + offset + ", must be at least 1x1 with stride >= width");
+        }
+        long end = offset + (long) stride * (height - 1) + width;
+        if (end > data.length) {
+            throw new IllegalArgumentException(
+                    "plane " + width + "x" + height + " ends at " + end + ", its array has " + data.length);
+        }
+        this.data = data;
+        this.offset = offset;
+        this.width = width;
+        this.height = height;
+        this.stride = stride;
+    }
+
+    public static Plane of(int width, int height) {
+        return new Plane(new float[Math.multiplyExact(width, height)], 0, width, height, width);
+    }
+
+    public float[] data() {
+        return data;
+    }
+
+    public int width() {
+        return width;
+    }
+
+    public int height() {
+        return height;
+    }
+
+    public int stride() {
+        return stride;
+    }
+
+    /** Index of the first sample of row y. */
+    public int row(int y) {
+        return offset + y * stride;
+    }
+
+    public float at(int x, int y) {
+        return data[row(y) + x];
+    }
+
+    public void set(int x, int y, float value) {
+        data[row(y) + x] = value;
+    }
+
+    /** A view of part of this plane; it shares the samples. */
+    public Plane window(Region part) {
+        if (part.right() > width || part.bottom() > height) {
+            throw new IllegalArgumentException("window " + part + " does not lie in a plane of " + width + "x" + height);
+        }
+        return new Plane(data, row(part.y()) + part.x(), part.width(), part.height(), stride);
+    }
+
+    /** The samples without gaps, in a new array. */
+    public float[] packed() {
+        float[] out = new float[width * height];
+        for (int y = 0; y < height; y++) {
+            System.arraycopy(data, row(y), out, y * width, width);
+        }
+        return out;
+    }
+
+    public Plane fill(float value) {
+        for (int y = 0; y < height; y++) {
+            Arrays.fill(data, row(y), row(y) + width, value);
+        }
+        return this;
+    }
+}

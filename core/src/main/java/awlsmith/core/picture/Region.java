@@ -1,0 +1,54 @@
+package awlsmith.core.picture;
+
+/** A rectangle of luma pixels inside a picture: left edge x, top edge y, both counted from the top left from 0. */
+public record Region(int x, int y, int width, int height) {
+    public Region {
+        if (x < 0 || y < 0 || width < 1 || height < 1) {
+            throw new IllegalArgumentException("region is " + width + "x" + height + " at " + x + "," + y
+                    + ", must start at 0,0 or later and be at least 1x1");
+        }
+    }
+
+    public static Region whole(int width, int height) {
+        return new Region(0, 0, width, height);
+    }
+
+    public int right() {
+        return x + width;
+    }
+
+    public int bottom() {
+        return y + height;
+    }
+
+    public long area() {
+        return (long) width * height;
+    }
+
+    public boolean contains(Region other) {
+        return other.x >= x && other.y >= y && other.right() <= right() && other.bottom() <= bottom();
+    }
+
+    /** This region cut to a picture of the given size; the region must touch the picture. */
+    public Region within(int pictureWidth, int pictureHeight) {
+        int left = Math.min(x, pictureWidth - 1);
+        int top = Math.min(y, pictureHeight - 1);
+        int r = Math.min(right(), pictureWidth);
+        int b = Math.min(bottom(), pictureHeight);
+        return new Region(left, top, Math.max(1, r - left), Math.max(1, b - top));
+    }
+
+    /** Grown outward to whole chroma samples, cut to the picture. */
+    public Region aligned(Chroma chroma, int pictureWidth, int pictureHeight) {
+        int left = x & -chroma.stepX();
+        int top = y & -chroma.stepY();
+        int r = Math.min(pictureWidth, (right() + chroma.stepX() - 1) & -chroma.stepX());
+        int b = Math.min(pictureHeight, (bottom() + chroma.stepY() - 1) & -chroma.stepY());
+        return new Region(left, top, r - left, b - top);
+    }
+
+    @Override
+    public String toString() {
+        return width + "x" + height + "+" + x + "+" + y;
+    }
+}

@@ -1,0 +1,162 @@
+package awlsmith.core.pipeline;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Stages one behind the other. Rendering a range and region asks the source for just the frames and pixels the stages
+ * reach for; memory is bounded by those windows whatever the clip's length.
+ */
+public final class Chain {
+    private final Format source;
+    private final List<Stage> stages;
+
+    public Chain(Format source, List<Stage> stages) {
+        this.source = source;
+        this.stages = List.copyOf(stages);
+    }
+
+    public Format source() {
+        return source;
+    }
+
+    public Format output() {
+        return stages.isEmpty() ? source : stages.getLast().output();
+    }
+
+    public List<Stage> stages() {
+        return stages;
+    }
+
+    /** The part of the source picture that a part of the output is made from. */
+    public Region needs(Region output) {
+        return regions(output).getFirst();
+    }
+
+    /** Most bytes of planes alive at once while one frame over the given part of the output is made. */
+    public long bytesAlive(Region output) {
+        var regions = regions(output);
+        Format format = source;
+        long bytes = 0;
+        for (int i = 0; i < stages.size(); i++) {
+            Stage stage = stages.get(i);
+            bytes += format.floatBytes(regions.get(i)) * (stage.before() + stage.after() + 1);
+            format = stage.output();
+        }
+        return bytes + format.floatBytes(regions.getLast());
+    }
+
+    /**
+     * Output frames of a range, each holding the wanted part.
+     *
+     * @param wanted part of the output picture, on whole chroma samples
+     */
+    public FrameStream open(FrameSource clip, FrameRange range, Region wanted, PlanePool pool, Work work) {
+        var regions = regions(wanted);
+        FrameRange reach = range;
+        for (Stage stage : stages.reversed()) {
+            reach = reach.widened(stage.before(), stage.after());
+        }
+        FrameStream stream = clip.open(reach, regions.getFirst(), pool, work.cancel());
+        for (int i = 0; i < stages.size(); i++) {
+            reach = i == stages.size() - 1 ? range : narrowed(range, i);
+            stream = new StageStream(stream, stages.get(i), reach, regions.get(i + 1), pool, work);
+        }
+        return stream;
+    }
+
+    /** What stage i must put out for the stages behind it. */
+    private FrameRange narrowed(FrameRange range, int i) {
+        FrameRange reach = range;
+        for (int j = stages.size() - 1; j > i; j--) {
+            reach = reach.widened(stages.get(j).before(), stages.get(j).after());
+        }
+        return reach;
+    }
+
+    /** Regions before each stage and behind the last. */
+    private List<Region> regions(Region output) {
+        var regions = new ArrayList<Region>();
+        regions.add(output);
+        for (Stage stage : stages.reversed()) {
+            regions.addFirst(stage.needs(regions.getFirst()));
+        }
+        return regions;
+    }
+
+    /** Keeps the few input frames one stage looks at. */
+    private static final class StageStream implements FrameStream {
+        private final FrameStream input;
+        private final Stage stage;
+        private final FrameRange range;
+        private final Region wanted;
+        private final PlanePool pool;
+        private final Work work;
+        private final Deque<Frame> held = new ArrayDeque<>();
+        private boolean inputEnded;
+        private long nextNumber;
+
+        StageStream(FrameStream input, Stage stage, FrameRange range, Region wanted, PlanePool pool, Work work) {
+            this.input = input;
+            this.stage = stage;
+            this.range = range;
+            this.wanted = wanted;
+            this.pool = pool;
+            this.work = work;
+            this.nextNumber = range.from();
+        }
+
+        @Override
+        public Format format() {
+            return stage.output();
+        }
+
+        @Override
+        public Optional<Frame> next() {
+            work.cancel().check();
+            if (nextNumber >= range.end()) {
+                return Optional.empty();
+            }
+            fill(nextNumber + stage.after());
+            while (!held.isEmpty() && held.peekFirst().number() < nextNumber - stage.before()) {
+                held.pollFirst().release(pool);
+            }
+            Frame[] near = held.toArray(Frame[]::new);
+            if (near.length == 0 || near[near.length - 1].number() < nextNumber) {
+                return Optional.empty();
+            }
+            int here = 0;
+            while (near[here].number() < nextNumber) {
+                here++;
+            }
+            int middle = here;
+            Frame made = stage.treat(
+                    distance -> near[Math.clamp((long) middle + distance, 0, near.length - 1)], wanted, pool, work);
+            nextNumber = near[middle].number() + 1;
+            return Optional.of(made);
+        }
+
+        private void fill(long last) {
+            while (!inputEnded && (held.isEmpty() || held.peekLast().number() < last)) {
+                var frame = input.next();
+                frame.ifPresent(held::addLast);
+                inputEnded = frame.isEmpty();
+            }
+        }
+
+        @Override
+        public void close() {
+            held.forEach(frame -> frame.release(pool));
+            held.clear();
+            inputEnded = true;
+            input.close();
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Frames pulled through stages: ranges, regions, bands, stopping. */
+package awlsmith.core.pipeline;

@@ -1,0 +1,134 @@
+package awlsmith.core.plan;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.RawLayout;
+import awlsmith.core.pipeline.Chain;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a render will make and take, told before it starts.
+ *
+ * @param output format of the file's pictures
+ * @param frames to be made
+ * @param seconds the span lasts
+ * @param memoryBytes planes and buffers alive at once
+ * @param fileBytes roughly what the file will weigh
+ * @param refusals why it cannot be done, each with what would work; empty when it can
+ * @param warnings what to think over first
+ */
+public record RenderPlan(
+        Format output,
+        long frames,
+        double seconds,
+        long memoryBytes,
+        long fileBytes,
+        List<String> refusals,
+        List<String> warnings) {
+
+    /** Raw frames that wait between decoder, treatment and encoder. */
+    public static final int FRAMES_IN_FLIGHT = 6;
+
+    /** Side beyond which most players and decoders give up (common practice, no source). */
+    private static final int WIDE_SUPPORT_SIDE = 8192;
+
+    public RenderPlan {
+        refusals = List.copyOf(refusals);
+        warnings = List.copyOf(warnings);
+    }
+
+    public boolean isPossible() {
+        return refusals.isEmpty();
+    }
+
+    /**
+     * @param chain the recipe's stages on this clip
+     * @param rate frames a second going out
+     * @param sourceBitRate bits a second of the source's picture, or 0 when unknown
+     * @param memoryLimit bytes this machine may use for a render
+     */
+    public static RenderPlan of(
+            Chain chain, Deliverable deliverable, Rational rate, long frames, long sourceBitRate, long memoryLimit) {
+        Format treated = chain.output();
+        Format file = deliverable.fileFormat(treated, chain.source().height());
+        var refusals = new ArrayList<String>();
+        var warnings = new ArrayList<String>();
+        checkSize(file, deliverable, rate, refusals, warnings);
+        long memory = chain.bytesAlive(treated.whole()) + FRAMES_IN_FLIGHT * rawBytes(chain.source(), file, refusals);
+        if (memory > memoryLimit) {
+            refusals.add("this needs about " + megabytes(memory) + " MB of memory, " + megabytes(memoryLimit)
+                    + " MB are allowed; choose a smaller size");
+        }
+        if (treated.width() != file.width() || treated.height() != file.height()) {
+            warnings.add("H.264 needs even sides: the edge is repeated by one pixel, " + treated.width() + "x"
+                    + treated.height() + " goes out as " + file.width() + "x" + file.height());
+        }
+        double seconds = frames / rate.toDouble();
+        return new RenderPlan(
+                file,
+                frames,
+                seconds,
+                memory,
+                fileBytes(chain.source(), file, deliverable, rate, frames, sourceBitRate),
+                refusals,
+                warnings);
+    }
+
+    private static void checkSize(
+            Format file, Deliverable deliverable, Rational rate, List<String> refusals, List<String> warnings) {
+        int side = Math.max(file.width(), file.height());
+        String size = file.width() + "x" + file.height();
+        if (side > deliverable.codec().largestSide()) {
+            refusals.add(size + " is beyond " + deliverable.codec().label() + ", which ends at "
+                    + deliverable.codec().largestSide() + " pixels on a side; choose a smaller size");
+            return;
+        }
+        if (deliverable.codec() != Deliverable.Codec.H264) {
+            return;
+        }
+        Optional<H264Level> level = H264Level.needed(file.width(), file.height(), rate);
+        if (level.isEmpty()) {
+            warnings.add(size + " at " + Math.round(rate.toDouble() * 100) / 100.0
+                    + " frames a second is beyond every H.264 level; many players will refuse it. 3840x2160 is safe");
+        } else if (level.get().compareTo(H264Level.L5_2) > 0) {
+            warnings.add(size + " needs H.264 level " + level.get().label()
+                    + "; most players stop at 5.2. 3840x2160 is safe");
+        } else if (side > WIDE_SUPPORT_SIDE) {
+            warnings.add(size + " is beyond " + WIDE_SUPPORT_SIDE + " pixels on a side; many players will refuse it");
+        }
+    }
+
+    private static long rawBytes(Format source, Format file, List<String> refusals) {
+        try {
+            return (long) new RawLayout(source).frameBytes() + new RawLayout(file).frameBytes();
+        } catch (IllegalArgumentException e) {
+            refusals.add(e.getMessage() + "; choose a smaller size");
+            return 0;
+        }
+    }
+
+    /**
+     * Lossy: the source's bits grow with the 0.75th power of the picture area (common practice, no source), doubled for
+     * a finer quantiser than most sources have; never below what plain footage takes. Lossless: half of the raw samples
+     * (common practice, no source).
+     */
+    private static long fileBytes(
+            Format source, Format file, Deliverable deliverable, Rational rate, long frames, long sourceBitRate) {
+        double pixels = (double) file.width() * file.height();
+        if (deliverable.codec() == Deliverable.Codec.FFV1) {
+            double samples = file.floatBytes() / 4.0;
+            return (long) (samples * file.depth() / 8 * 0.5 * frames);
+        }
+        double steps = (Deliverable.USUAL_QUALITY - deliverable.quality()) / 6.0;
+        double plain = 0.08 * pixels * Math.pow(2, steps);
+        double growth = Math.pow(pixels / ((double) source.width() * source.height()), 0.75);
+        double scaled = 2 * sourceBitRate / rate.toDouble() * growth * Math.pow(2, steps);
+        return (long) ((sourceBitRate > 0 ? Math.max(scaled, plain / 4) : plain) / 8 * frames);
+    }
+
+    private static long megabytes(long bytes) {
+        return Math.ceilDiv(bytes, 1_000_000);
+    }
+}

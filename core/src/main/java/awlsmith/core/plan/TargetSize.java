@@ -1,0 +1,55 @@
+package awlsmith.core.plan;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+
+/**
+ * Sizes after enlarging. Subsampled pictures get even sides, so that every chroma sample has its full share; the shape
+ * as seen never changes: what a size alters about it goes into the sample aspect ratio.
+ */
+public final class TargetSize {
+    private TargetSize() {}
+
+    /** @param factor times wider and higher */
+    public static Format byFactor(Format in, double factor) {
+        return sized(in, in.width() * factor, in.height() * factor);
+    }
+
+    /** The given number of lines; the width follows. */
+    public static Format byLines(Format in, int lines) {
+        return sized(in, (double) in.width() * lines / in.height(), lines);
+    }
+
+    /** Width, height or both; a missing one (0) follows from the picture's shape. */
+    public static Format byPixels(Format in, int width, int height) {
+        if (width < 1 && height < 1) {
+            throw new IllegalArgumentException("neither width nor height is given");
+        }
+        return sized(
+                in,
+                width > 0 ? width : (double) in.width() * height / in.height(),
+                height > 0 ? height : (double) in.height() * width / in.width());
+    }
+
+    private static Format sized(Format in, double width, double height) {
+        int w = side(width, in.chroma().stepX());
+        int h = side(height, in.chroma().stepY());
+        return in.withSize(w, h, aspect(in, w, h));
+    }
+
+    private static int side(double wanted, int step) {
+        long rounded = Math.round(wanted / step) * step;
+        return (int) Math.clamp(rounded, step, Integer.MAX_VALUE / 2);
+    }
+
+    /** Keeps the shape as seen; a difference of under one pixel is rounding and leaves the ratio alone. */
+    private static Rational aspect(Format in, int w, int h) {
+        double drawn = (double) in.width() * h / in.height();
+        double tolerance = in.chroma() == Chroma.S420 || in.chroma() == Chroma.S422 ? 2 : 1;
+        if (Math.abs(drawn - w) <= tolerance) {
+            return in.sar();
+        }
+        return in.sar().times(new Rational((long) in.width() * h, (long) in.height() * w));
+    }
+}

@@ -1,0 +1,23 @@
+package awlsmith.core.recipe;
+
+import java.util.List;
+import java.util.Optional;
+
+/** Every kind of step there is. A new step is one class and one line here. */
+public final class StepRegistry {
+    private static final List<StepKind> ALL = List.of(new EnlargeStep());
+
+    private StepRegistry() {}
+
+    public static List<StepKind> all() {
+        return ALL;
+    }
+
+    public static Optional<StepKind> find(String id) {
+        return ALL.stream().filter(kind -> kind.id().equals(id)).findFirst();
+    }
+
+    static String idsInWords() {
+        return String.join(", ", ALL.stream().map(StepKind::id).toList());
+    }
+}

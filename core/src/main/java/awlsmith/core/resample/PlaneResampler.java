@@ -1,0 +1,178 @@
+package awlsmith.core.resample;
+
+import awlsmith.core.picture.Lanes;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.pipeline.Work;
+
+/**
+ * Resamples one plane, first across, then down. Rows resampled across stay in a small ring that the second pass reads,
+ * so a picture of any size passes through a few rows of scratch. Immutable; safe for several threads at once.
+ *
+ * <p>Any window of the target gives the same bits as the same window cut from the whole.
+ */
+public final class PlaneResampler {
+    private static final TapBlend BLEND = blend(Lanes.chosen());
+    private static final int ROWS = TapBlend.ROWS;
+
+    private final TapTable across;
+    private final TapTable down;
+    private final boolean acrossIsCopy;
+    private final boolean downIsCopy;
+    private final TapBlend blend;
+
+    public PlaneResampler(TapTable across, TapTable down) {
+        this(across, down, BLEND);
+    }
+
+    PlaneResampler(TapTable across, TapTable down, TapBlend blend) {
+        this.across = across;
+        this.down = down;
+        this.acrossIsCopy = across.isIdentity();
+        this.downIsCopy = down.isIdentity();
+        this.blend = blend;
+    }
+
+    static TapBlend blend(Lanes lanes) {
+        return lanes == Lanes.VECTOR && VectorTapBlend.isPossible() ? new VectorTapBlend() : new ScalarTapBlend();
+    }
+
+    public TapTable across() {
+        return across;
+    }
+
+    public TapTable down() {
+        return down;
+    }
+
+    /**
+     * Fills a window of the target plane.
+     *
+     * @param src window of the source plane that holds at least what the tables need
+     * @param srcX column of the whole source plane that src starts at
+     * @param srcY row of the whole source plane that src starts at
+     * @param dst window of the target plane, written fully; must not share samples with src
+     * @param dstX column of the whole target plane that dst starts at
+     * @param dstY row of the whole target plane that dst starts at
+     */
+    public void resample(Plane src, int srcX, int srcY, Plane dst, int dstX, int dstY, Work work) {
+        work.bands(dst.height(), 32, (from, to) -> new Band(src, srcX, srcY, dst, dstX, dstY).rows(from, to));
+    }
+
+    /** The scratch and state of one band of target rows. */
+    private final class Band {
+        private final Plane src;
+        private final int srcX;
+        private final int srcY;
+        private final Plane dst;
+        private final int dstX;
+        private final int dstY;
+        private final int origin;
+        private final float[] turned;
+        private final float[] made;
+        private final float[] ring;
+        private final int ringRows;
+        private int nextRow = -1;
+
+        Band(Plane src, int srcX, int srcY, Plane dst, int dstX, int dstY) {
+            this.src = src;
+            this.srcX = srcX;
+            this.srcY = srcY;
+            this.dst = dst;
+            this.dstX = dstX;
+            this.dstY = dstY;
+            int width = dst.width();
+            origin = across.first(dstX);
+            int columns = across.first(dstX + width - 1) + across.taps() - origin;
+            turned = acrossIsCopy ? new float[0] : new float[columns * ROWS];
+            made = acrossIsCopy ? new float[0] : new float[width * ROWS];
+            ringRows = down.taps() + ROWS;
+            ring = new float[Math.multiplyExact(ringRows, width)];
+        }
+
+        void rows(int from, int to) {
+            int taps = down.taps();
+            int[] rowAt = new int[taps];
+            for (int y = from; y < to; y++) {
+                int target = dstY + y;
+                int last = down.needsTo(target, target + 1);
+                if (nextRow < 0) {
+                    nextRow = down.needsFrom(target, target + 1);
+                }
+                while (nextRow < last) {
+                    int until = Math.min(Math.min(nextRow + ROWS, srcY + src.height()), down.sourceSize());
+                    prepare(nextRow, until);
+                    nextRow = until;
+                }
+                for (int k = 0; k < taps; k++) {
+                    int row = TapTable.mirror(down.first(target) + k, down.sourceSize());
+                    rowAt[k] = row % ringRows * dst.width();
+                }
+                if (downIsCopy) {
+                    int at = target % ringRows * dst.width();
+                    System.arraycopy(ring, at, dst.data(), dst.row(y), dst.width());
+                } else {
+                    blend.down(
+                            ring, rowAt, taps, down.weights(), target * taps, dst.data(), dst.row(y), dst.width());
+                }
+            }
+        }
+
+        /** Resamples source rows from..to across and puts them in the ring. */
+        private void prepare(int from, int to) {
+            if (acrossIsCopy) {
+                for (int y = from; y < to; y++) {
+                    System.arraycopy(
+                            src.data(),
+                            src.row(y - srcY) + dstX - srcX,
+                            ring,
+                            y % ringRows * dst.width(),
+                            dst.width());
+                }
+                return;
+            }
+            turn(from, to - from);
+            blend.across(turned, across.firsts(), origin, dstX, dst.width(), across.taps(), across.weights(), made);
+            turnBack(from, to - from);
+        }
+
+        /** Source rows on their side, mirrored past the edges: sample (x, r) at turned[(x - origin) * ROWS + r]. */
+        private void turn(int from, int rows) {
+            int columns = turned.length / ROWS;
+            float[] in = src.data();
+            for (int r = 0; r < rows; r++) {
+                int row = src.row(from + r - srcY) - srcX;
+                for (int c = 0; c < columns && origin + c < 0; c++) {
+                    turned[c * ROWS + r] = in[row + TapTable.mirror(origin + c, across.sourceSize())];
+                }
+                int end = Math.min(columns, across.sourceSize() - origin);
+                for (int c = end < 0 ? 0 : end; c < columns; c++) {
+                    turned[c * ROWS + r] = in[row + TapTable.mirror(origin + c, across.sourceSize())];
+                }
+            }
+            int begin = Math.max(0, -origin);
+            int end = Math.min(columns, across.sourceSize() - origin);
+            for (int block = begin; block < end; block += ROWS) {
+                int stop = Math.min(block + ROWS, end);
+                for (int r = 0; r < rows; r++) {
+                    int row = src.row(from + r - srcY) - srcX + origin;
+                    for (int c = block; c < stop; c++) {
+                        turned[c * ROWS + r] = in[row + c];
+                    }
+                }
+            }
+        }
+
+        private void turnBack(int from, int rows) {
+            int width = dst.width();
+            for (int block = 0; block < width; block += ROWS) {
+                int stop = Math.min(block + ROWS, width);
+                for (int r = 0; r < rows; r++) {
+                    int row = (from + r) % ringRows * width;
+                    for (int c = block; c < stop; c++) {
+                        ring[row + c] = made[c * ROWS + r];
+                    }
+                }
+            }
+        }
+    }
+}
