@@ -19,7 +19,7 @@ public final class LayoutStages {
     private LayoutStages() {}
 
     /**
-     * Stages from one layout to another of the same size; empty when there is nothing to do. Colour tags of the target
+     * Stages from one layout to another, sides made even by one repeated pixel if asked; empty when there is nothing to do. Colour tags of the target
      * decide the matrix when RGB becomes luma and chroma.
      */
     public static List<Stage> between(Format from, Format to) {
@@ -42,7 +42,46 @@ public final class LayoutStages {
                             to.colour(),
                             now.sar())));
         }
+        if (from.width() != to.width() || from.height() != to.height()) {
+            stages.add(new EdgeRepeat(stages.isEmpty() ? from : stages.getLast().output(), to));
+        }
         return stages;
+    }
+
+    /** One more column or row, the same as the last, where a codec wants even sides. */
+    private record EdgeRepeat(Format input, Format output) implements Stage {
+        EdgeRepeat {
+            if (output.width() - input.width() >>> 1 != 0 || output.height() - input.height() >>> 1 != 0) {
+                throw new IllegalArgumentException("edges are repeated by one pixel at most, asked for " + input.width()
+                        + "x" + input.height() + " to " + output.width() + "x" + output.height());
+            }
+        }
+
+        @Override
+        public Region needs(Region wanted) {
+            return wanted.within(input.width(), input.height()).aligned(input.chroma(), input.width(), input.height());
+        }
+
+        @Override
+        public Frame treat(Neighbours neighbours, Region wanted, PlanePool pool, Work work) {
+            Frame in = neighbours.at(0);
+            Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
+            for (int p = 0; p < output.chroma().planes(); p++) {
+                int sx = p == 0 ? 1 : output.chroma().stepX();
+                int sy = p == 0 ? 1 : output.chroma().stepY();
+                Plane from = in.plane(p);
+                Plane to = out.plane(p);
+                int dx = wanted.x() / sx - in.window().x() / sx;
+                int dy = wanted.y() / sy - in.window().y() / sy;
+                for (int y = 0; y < to.height(); y++) {
+                    int row = from.row(Math.min(y + dy, from.height() - 1));
+                    for (int x = 0; x < to.width(); x++) {
+                        to.set(x, y, from.data()[row + Math.min(x + dx, from.width() - 1)]);
+                    }
+                }
+            }
+            return out;
+        }
     }
 
     /** Pointwise: three planes of light to luma and two colour differences. */

@@ -1,0 +1,227 @@
+package awlsmith.media;
+
+import awlsmith.core.pipeline.Cancel;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+
+/**
+ * One FFmpeg or ffprobe process. It gets no shell, a bound on memory and, if asked, on time; its last lines of standard
+ * error are kept for messages; it dies when closed, when the task is cancelled by closing it, and when this program
+ * dies.
+ */
+final class Child implements AutoCloseable {
+    /** Address space a child may take; FFmpeg's threads reserve far more than they touch. */
+    private static final long MEMORY_BYTES = 12L << 30;
+
+    private static final int KEPT_LINES = 60;
+    private static final int LONGEST_LINE = 400;
+
+    /**
+     * The kernel sends the death signal when the thread that started the child ends, so all children are started from
+     * one thread that lives as long as the program.
+     */
+    private static final ExecutorService STARTER = Executors.newSingleThreadExecutor(
+            Thread.ofPlatform().name("process-starter").daemon().factory());
+
+    private final Process process;
+    private final String name;
+    private final Deque<String> lastLines = new ArrayDeque<>();
+    private final Thread errorReader;
+    private final CompletableFuture<Void> deadline;
+    private volatile boolean late;
+    private volatile boolean closed;
+
+    private Child(String name, Process process, Duration limit, Consumer<String> lines) {
+        this.name = name;
+        this.process = process;
+        this.errorReader = Thread.ofVirtual().name(name + "-stderr").start(() -> readErrors(lines));
+        this.deadline = limit == null
+                ? null
+                : CompletableFuture.runAsync(
+                        () -> {
+                            if (process.isAlive()) {
+                                late = true;
+                                process.destroyForcibly();
+                            }
+                        },
+                        CompletableFuture.delayedExecutor(limit.toMillis(), TimeUnit.MILLISECONDS));
+    }
+
+    /**
+     * @param arguments of the tool, each passed as it is
+     * @param limit longest time it may run, or null
+     * @param lines sees every line of standard error, on another thread
+     */
+    static Child start(Tool tool, List<String> arguments, Duration limit, Consumer<String> lines) {
+        var command = new ArrayList<String>();
+        command.add("setpriv");
+        command.add("--pdeathsig");
+        command.add("KILL");
+        command.add("prlimit");
+        command.add("--as=" + MEMORY_BYTES);
+        command.add("--core=0");
+        command.add(tool.program());
+        command.addAll(arguments);
+        try {
+            var builder = new ProcessBuilder(command);
+            builder.environment().keySet().removeIf(key -> !key.equals("PATH") && !key.equals("LD_LIBRARY_PATH"));
+            builder.environment().put("LC_ALL", "C");
+            // no coloured messages, no report files
+            builder.environment().put("AV_LOG_FORCE_NOCOLOR", "1");
+            Process process = CompletableFuture.supplyAsync(() -> begin(builder), STARTER).join();
+            return new Child(tool.program(), process, limit, lines);
+        } catch (java.util.concurrent.CompletionException e) {
+            throw new MediaException(
+                    tool.program() + " could not be started; install Debian's packages ffmpeg and util-linux",
+                    e.getCause());
+        }
+    }
+
+    private static Process begin(ProcessBuilder builder) {
+        try {
+            return builder.start();
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    private void readErrors(Consumer<String> lines) {
+        try (var reader =
+                new BufferedReader(new InputStreamReader(process.getErrorStream(), StandardCharsets.UTF_8))) {
+            for (String line = reader.readLine(); line != null; line = reader.readLine()) {
+                if (line.contains("[error]") || line.contains("[fatal]") || line.contains("[panic]")) {
+                    keep(line);
+                }
+                lines.accept(line);
+            }
+        } catch (IOException e) {
+            // the process was killed while its stream was read; its exit code tells the rest
+        }
+    }
+
+    private void keep(String line) {
+        synchronized (lastLines) {
+            if (lastLines.size() == KEPT_LINES) {
+                lastLines.removeFirst();
+            }
+            lastLines.addLast(line.length() > LONGEST_LINE ? line.substring(0, LONGEST_LINE) : line);
+        }
+    }
+
+    InputStream output() {
+        return process.getInputStream();
+    }
+
+    OutputStream input() {
+        return process.getOutputStream();
+    }
+
+    long pid() {
+        return process.pid();
+    }
+
+    boolean isAlive() {
+        return process.isAlive();
+    }
+
+    /** Waits for the end; throws with the tool's own last words unless it ended well. */
+    void finish(String doing, Cancel cancel) {
+        int code = exit(cancel);
+        if (code != 0) {
+            throw failure(doing, code);
+        }
+    }
+
+    /** Waits for the end and returns the exit code. */
+    int exit(Cancel cancel) {
+        try {
+            while (!process.waitFor(100, TimeUnit.MILLISECONDS)) {
+                if (cancel.isAsked()) {
+                    close();
+                    cancel.check();
+                }
+            }
+            errorReader.join(2000);
+            return process.exitValue();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            close();
+            throw new Cancel.Stopped();
+        }
+    }
+
+    MediaException failure(String doing, int code) {
+        if (late) {
+            return new MediaException(name + " took too long while " + doing
+                    + " and was stopped; the file may be damaged. Try a shorter span");
+        }
+        String said = said();
+        if (said.contains("No space left on device")) {
+            return new MediaException("the disk is full: free some space, then start again; finished parts are kept");
+        }
+        if (code == 137 || code == 143 || code == 9) {
+            return new MediaException(name + " was killed while " + doing
+                    + ", by the system or by someone on this machine; start again to go on");
+        }
+        if (said.contains("Cannot allocate memory")) {
+            return new MediaException(
+                    name + " ran out of memory while " + doing + "; choose a smaller size or close other programs");
+        }
+        return new MediaException(name + " failed while " + doing + (said.isEmpty() ? " (exit " + code + ")" : ": " + said));
+    }
+
+    /** The last error line without FFmpeg's marks of where it came from. */
+    String said() {
+        synchronized (lastLines) {
+            return lastLines.isEmpty() ? "" : plain(lastLines.peekLast());
+        }
+    }
+
+    /** Every kept error line, oldest first. */
+    List<String> errors() {
+        synchronized (lastLines) {
+            return lastLines.stream().map(Child::plain).toList();
+        }
+    }
+
+    private static String plain(String line) {
+        return line.replaceAll("\\[[^\\]]*@ 0x[0-9a-f]+\\]\\s*", "")
+                .replaceAll("^\\s*\\[(error|fatal|panic)\\]\\s*", "")
+                .replaceAll("file:/\\S*/", "")
+                .trim();
+    }
+
+    @Override
+    public void close() {
+        if (closed) {
+            return;
+        }
+        closed = true;
+        if (deadline != null) {
+            deadline.cancel(false);
+        }
+        process.destroyForcibly();
+        try {
+            process.waitFor(5, TimeUnit.SECONDS);
+            process.getOutputStream().close();
+        } catch (IOException e) {
+            // the pipe is already broken, which is what was wanted
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

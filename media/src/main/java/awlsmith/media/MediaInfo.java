@@ -1,0 +1,76 @@
+package awlsmith.media;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a file says of itself.
+ *
+ * @param file where it lies
+ * @param container name of its kind, as FFmpeg calls it
+ * @param bytes size of the file
+ * @param duration seconds, when the file tells
+ * @param bitRate bits a second of everything, 0 when unknown
+ * @param video the picture track
+ * @param sounds the sound tracks
+ */
+public record MediaInfo(
+        Path file,
+        String container,
+        long bytes,
+        Optional<Rational> duration,
+        long bitRate,
+        Video video,
+        List<Sound> sounds) {
+    public MediaInfo {
+        sounds = List.copyOf(sounds);
+    }
+
+    /** How the lines of a picture were taken. */
+    public enum Scan {
+        PROGRESSIVE,
+        TOP_FIRST,
+        BOTTOM_FIRST
+    }
+
+    /**
+     * @param index of the stream in its file
+     * @param codec short name
+     * @param profile as the codec names it, or empty
+     * @param format of the decoded pictures, turned upright
+     * @param decodeAs FFmpeg's pixel format that carries them to us
+     * @param rate nominal frames a second
+     * @param steady whether the file claims one rate throughout
+     * @param timeBase seconds a tick
+     * @param scan lines at once or in two fields
+     * @param bitRate bits a second, 0 when unknown
+     * @param frames counted by the container, 0 when it does not tell
+     */
+    public record Video(
+            int index,
+            String codec,
+            String profile,
+            Format format,
+            String decodeAs,
+            Rational rate,
+            boolean steady,
+            Rational timeBase,
+            Scan scan,
+            long bitRate,
+            long frames) {}
+
+    /** @param rate samples a second; @param start seconds at which it begins, against the file's clock */
+    public record Sound(int index, String codec, int rate, int channels, long bitRate) {}
+
+    /** Frames to expect: the container's count, else length times rate, else 0. */
+    public long expectedFrames() {
+        if (video.frames() > 0) {
+            return video.frames();
+        }
+        return duration.map(d -> Math.max(1, Math.round(d.toDouble() * video.rate().toDouble())))
+                .orElse(0L);
+    }
+}
