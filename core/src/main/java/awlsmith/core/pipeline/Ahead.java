@@ -15,22 +15,19 @@ public final class Ahead implements FrameStream {
     private final PlanePool pool;
     private final BlockingQueue<Object> ready;
     private final Thread puller;
-    private final AtomicLong busyNanos;
+    private final AtomicLong busyNanos = new AtomicLong();
+    private final AtomicLong waitedNanos = new AtomicLong();
     private volatile boolean closed;
     private boolean ended;
 
     /** Marks the end of the stream in the queue. */
     private static final Object END = new Object();
 
-    /**
-     * @param frames that may wait
-     * @param busyNanos counts the time spent in the input
-     */
-    public Ahead(FrameStream input, int frames, PlanePool pool, AtomicLong busyNanos) {
+    /** @param frames that may wait */
+    public Ahead(FrameStream input, int frames, PlanePool pool) {
         this.input = input;
         this.pool = pool;
         this.ready = new ArrayBlockingQueue<>(frames);
-        this.busyNanos = busyNanos;
         this.puller = Thread.ofPlatform().name("ahead").daemon().start(this::pull);
     }
 
@@ -65,6 +62,16 @@ public final class Ahead implements FrameStream {
         return false;
     }
 
+    /** Time spent in the input so far. */
+    public long busyNanos() {
+        return busyNanos.get();
+    }
+
+    /** Time whoever pulls has spent waiting so far. */
+    public long waitedNanos() {
+        return waitedNanos.get();
+    }
+
     @Override
     public Format format() {
         return input.format();
@@ -76,7 +83,9 @@ public final class Ahead implements FrameStream {
             return Optional.empty();
         }
         try {
+            long start = System.nanoTime();
             Object item = ready.take();
+            waitedNanos.addAndGet(System.nanoTime() - start);
             return switch (item) {
                 case Frame frame -> Optional.of(frame);
                 case RuntimeException e -> {

@@ -1,0 +1,24 @@
+package awlsmith.render;
+
+/** Hears how a render gets on. Called from several threads, one call at a time. */
+public interface RenderWatch {
+    RenderWatch SILENT = new RenderWatch() {};
+
+    /** Waits here before each frame while something more urgent runs. */
+    default void giveWay() {}
+
+    /** @param done frames treated so far, those of earlier runs included */
+    default void frames(long done, Shares shares) {}
+
+    /** A segment is safely on disk. */
+    default void segment(int number, long frames) {}
+
+    /**
+     * Seconds each part of the work has been busy since this run began.
+     *
+     * @param decode waiting for and unpacking source frames
+     * @param treat computing and packing
+     * @param encode handing pictures to the encoder
+     */
+    record Shares(double decode, double treat, double encode) {}
+}

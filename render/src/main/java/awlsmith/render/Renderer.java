@@ -1,0 +1,211 @@
+package awlsmith.render;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.RawLayout;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Ahead;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
+import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.plan.RenderPlan;
+import awlsmith.media.Joiner;
+import awlsmith.media.MediaException;
+import awlsmith.media.ReadBack;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.Optional;
+
+/**
+ * Renders a request: decoder, treatment and encoder run at once; pictures go into segments that are kept when the work
+ * is broken off, so the next run of the same request goes on behind the last finished one. The same frames come out
+ * whichever way the work was cut up.
+ */
+public final class Renderer {
+    private static final int DECODED_AHEAD = 2;
+
+    private final RenderRequest request;
+    private final Machine machine;
+    private final RenderWatch watch;
+    private final Cancel cancel;
+
+    public Renderer(RenderRequest request, Machine machine, RenderWatch watch, Cancel cancel) {
+        this.request = request;
+        this.machine = machine;
+        this.watch = watch;
+        this.cancel = cancel;
+    }
+
+    /** @param facts read back from the file; @param soundNote what was changed about the sound, if anything */
+    public record Result(ReadBack.Facts facts, Optional<String> soundNote) {}
+
+    /**
+     * @throws MediaException with a sentence when it cannot be done or went wrong; finished segments stay
+     * @throws Cancel.Stopped when asked to stop; finished segments stay
+     */
+    public Result render() {
+        RenderPlan plan = request.plan(machine.memoryLimit());
+        if (!plan.isPossible()) {
+            throw new MediaException(String.join("; ", plan.refusals()));
+        }
+        try {
+            Files.createDirectories(request.scratch());
+            var segments = new SegmentFolder(request);
+            long frames = treat(segments);
+            return join(segments, frames);
+        } catch (IOException e) {
+            throw explained(e);
+        }
+    }
+
+    private static MediaException explained(IOException e) {
+        String said = String.valueOf(e.getMessage());
+        if (said.contains("No space left")) {
+            return new MediaException(
+                    "the disk is full: free some space, then start again; finished parts are kept", e);
+        }
+        return new MediaException("a file could not be written: " + said, e);
+    }
+
+    /** Makes the segments that are missing; returns the frames in all of them. */
+    private long treat(SegmentFolder segments) throws IOException {
+        int first = segments.finished();
+        long done = (long) first * request.segmentFrames();
+        long from = request.range().from() + done;
+        if (!request.range().isOpen() && from >= request.range().end()) {
+            return request.range().count();
+        }
+        Chain chain = request.chain();
+        Format file = request.fileFormat(request.recipe().chain(request.clip().format()));
+        var source = new AheadSource(request.clip());
+        var range = new FrameRange(from, request.range().end());
+        var layout = new RawLayout(file);
+        try (FrameStream stream =
+                        chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
+                var writer = new SegmentWriter(request, segments, layout, machine, watch, cancel, first)) {
+            long treatNanos = 0;
+            while (true) {
+                cancel.check();
+                watch.giveWay();
+                long start = System.nanoTime() - source.waitedNanos();
+                Optional<Frame> frame = stream.next();
+                if (frame.isEmpty()) {
+                    break;
+                }
+                long packing = System.nanoTime();
+                byte[] raw = writer.buffer();
+                start += System.nanoTime() - packing;
+                pack(layout, frame.get(), raw);
+                Rational time = frame.get().time();
+                frame.get().release(machine.planes());
+                treatNanos += System.nanoTime() - source.waitedNanos() - start;
+                writer.put(raw, time);
+                done++;
+                watch.frames(
+                        done,
+                        new RenderWatch.Shares(
+                                source.busyNanos() / 1e9, treatNanos / 1e9, writer.busyNanos() / 1e9));
+            }
+            writer.finish();
+        }
+        if (done == 0) {
+            throw new MediaException("no picture could be decoded in this span; the file is damaged there");
+        }
+        return done;
+    }
+
+    /** The clip, decoded on a thread of its own. */
+    private static final class AheadSource implements FrameSource {
+        private final FrameSource clip;
+        private volatile Ahead open;
+
+        AheadSource(FrameSource clip) {
+            this.clip = clip;
+        }
+
+        @Override
+        public Format format() {
+            return clip.format();
+        }
+
+        @Override
+        public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel asked) {
+            open = new Ahead(clip.open(range, window, pool, asked), DECODED_AHEAD, pool);
+            return open;
+        }
+
+        long busyNanos() {
+            return open.busyNanos();
+        }
+
+        long waitedNanos() {
+            return open.waitedNanos();
+        }
+    }
+
+    private void pack(RawLayout layout, Frame frame, byte[] raw) {
+        for (int p = 0; p < frame.planes().size(); p++) {
+            int plane = p;
+            machine.work(cancel).bands(frame.plane(p).height(), 128, (from, to) ->
+                    layout.packRows(frame, raw, plane, from, to));
+        }
+    }
+
+    private Result join(SegmentFolder segments, long frames) throws IOException {
+        Path out = request.out();
+        Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
+        try {
+            Optional<Joiner.SoundFrom> sound = request.deliverable().sound()
+                    ? Optional.of(soundSpan(frames))
+                    : Optional.empty();
+            var note = Joiner.join(segments.list(frames), sound, part, request.scratch(), cancel);
+            var facts = ReadBack.of(part, cancel);
+            verify(facts, frames);
+            Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+            return new Result(moved(facts), note);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+    }
+
+    private ReadBack.Facts moved(ReadBack.Facts facts) {
+        var info = facts.info();
+        return new ReadBack.Facts(
+                new awlsmith.media.MediaInfo(
+                        request.out(),
+                        info.container(),
+                        info.bytes(),
+                        info.duration(),
+                        info.bitRate(),
+                        info.video(),
+                        info.sounds()),
+                facts.frames(),
+                facts.errors());
+    }
+
+    private Joiner.SoundFrom soundSpan(long frames) {
+        var clip = request.clip();
+        long from = request.range().from();
+        Rational start = clip.index().isPresent() && from > 0 ? clip.index().get().clock(from) : Rational.ZERO;
+        return new Joiner.SoundFrom(clip.info(), start, SegmentFolder.span(clip, from, from + frames));
+    }
+
+    private void verify(ReadBack.Facts facts, long frames) {
+        Format asked = request.fileFormat(request.recipe().chain(request.clip().format()));
+        Format got = facts.info().video().format();
+        if (facts.frames() != frames) {
+            throw new MediaException("the finished file holds " + facts.frames() + " frames, " + frames
+                    + " were rendered; start the render again");
+        }
+        if (got.width() != asked.width() || got.height() != asked.height()) {
+            throw new MediaException("the finished file is " + got.width() + "x" + got.height() + ", "
+                    + asked.width() + "x" + asked.height() + " was asked for; start the render again");
+        }
+    }
+}

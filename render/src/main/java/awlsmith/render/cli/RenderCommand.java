@@ -1,0 +1,207 @@
+package awlsmith.render.cli;
+
+import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.RenderPlan;
+import awlsmith.media.Clip;
+import awlsmith.media.Indexer;
+import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
+import awlsmith.render.Machine;
+import awlsmith.render.RenderRequest;
+import awlsmith.render.RenderWatch;
+import awlsmith.render.Renderer;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Renders one file from the command line; progress goes to standard error. */
+final class RenderCommand {
+    private final RenderOptions options;
+    private final PrintStream err;
+    private final Cancel cancel;
+
+    RenderCommand(RenderOptions options, PrintStream err, Cancel cancel) {
+        this.options = options;
+        this.err = err;
+        this.cancel = cancel;
+    }
+
+    int run() {
+        Path out = options.out().toAbsolutePath();
+        if (Files.exists(out) && !options.overwrite()) {
+            throw new MediaException(out.getFileName() + " is there already; --force replaces it");
+        }
+        if (out.getParent() == null || !Files.isWritable(out.getParent())) {
+            throw new MediaException("nothing can be written to the folder of " + out.getFileName());
+        }
+        MediaInfo info = Prober.probe(options.in());
+        try {
+            if (Files.exists(out) && Files.isSameFile(out, options.in())) {
+                throw new MediaException("the source would be overwritten; choose another name");
+            }
+            Path scratch = Files.createTempDirectory(out.getParent(), ".awlsmith-render-");
+            var hook = new Thread(() -> stop(scratch));
+            Runtime.getRuntime().addShutdownHook(hook);
+            try (Machine machine = Machine.of(options.threads())) {
+                render(info, out, scratch, machine);
+            } finally {
+                sweep(scratch);
+                unhook(hook);
+            }
+            return Main.DONE;
+        } catch (IOException e) {
+            throw new MediaException("the folder for unfinished parts cannot be made: " + e.getMessage(), e);
+        }
+    }
+
+    private void render(MediaInfo info, Path out, Path scratch, Machine machine) {
+        boolean span = options.from().isPresent() || options.to().isPresent();
+        Clip clip = span || !info.video().steady() ? indexed(info) : Clip.streamed(info);
+        try {
+            render(clip, out, scratch, machine);
+        } catch (Clip.Unsteady e) {
+            err.println("the clip's frames come unevenly (" + e.getMessage() + "); reading all their times first");
+            render(indexed(info), out, scratch, machine);
+        }
+    }
+
+    private Clip indexed(MediaInfo info) {
+        return new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+    }
+
+    private void render(Clip clip, Path out, Path scratch, Machine machine) {
+        var request = new RenderRequest(
+                clip, options.recipe(), range(clip), options.deliverable(), out, scratch, Integer.MAX_VALUE);
+        RenderPlan plan = request.plan(machine.memoryLimit());
+        plan.warnings().forEach(warning -> err.println("note: " + warning));
+        err.printf(
+                Locale.ROOT,
+                "%dx%d to %dx%d, %.2f s, about %d frames, %s%n",
+                clip.format().width(),
+                clip.format().height(),
+                plan.output().width(),
+                plan.output().height(),
+                plan.seconds(),
+                plan.frames(),
+                options.deliverable().codec().label());
+        var result = new Renderer(request, machine, new Report(err, plan.frames()), cancel).render();
+        result.soundNote().ifPresent(note -> err.println("note: " + note));
+        var video = result.facts().info().video();
+        err.printf(
+                Locale.ROOT,
+                "%s: %dx%d, %d frames, %.1f MB, read back and right%n",
+                out.getFileName(),
+                video.format().width(),
+                video.format().height(),
+                result.facts().frames(),
+                result.facts().info().bytes() / 1e6);
+    }
+
+    private FrameRange range(Clip clip) {
+        if (clip.index().isEmpty()) {
+            return FrameRange.all();
+        }
+        var index = clip.index().get();
+        Rational end = clip.time(index.count());
+        long from = options.from().map(at -> frameAt(clip, at, end)).orElse(0L);
+        long to = options.to()
+                .map(at -> at.compareTo(end) >= 0 ? (long) index.count() : frameAt(clip, at, end))
+                .orElse((long) index.count());
+        return new FrameRange(from, Math.max(from + 1, to));
+    }
+
+    /** Times rise with the frame number, so the frame shown at a time is found by halving. */
+    private static long frameAt(Clip clip, Rational at, Rational end) {
+        if (at.compareTo(end) >= 0) {
+            throw new MediaException(String.format(
+                    Locale.ROOT,
+                    "the span begins at %.2f s, the clip ends at %.2f s",
+                    at.toDouble(),
+                    end.toDouble()));
+        }
+        long low = 0;
+        long high = clip.index().orElseThrow().count() - 1L;
+        while (low < high) {
+            long middle = (low + high + 1) >>> 1;
+            if (clip.time(middle).compareTo(at) <= 0) {
+                low = middle;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return low;
+    }
+
+    private void stop(Path scratch) {
+        cancel.ask();
+        try {
+            for (int i = 0; i < 50 && Files.exists(scratch); i++) {
+                Thread.sleep(100);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private static void unhook(Thread hook) {
+        try {
+            Runtime.getRuntime().removeShutdownHook(hook);
+        } catch (IllegalStateException e) {
+            // the program is already ending, the hook runs
+        }
+    }
+
+    private static void sweep(Path folder) throws IOException {
+        try (var files = Files.list(folder)) {
+            for (Path file : files.toList()) {
+                Files.delete(file);
+            }
+        }
+        Files.delete(folder);
+    }
+
+    /** One line of progress, rewritten in place, a few times a second. */
+    private static final class Report implements RenderWatch {
+        private final PrintStream err;
+        private final long expected;
+        private final long start = System.nanoTime();
+        private long told;
+
+        Report(PrintStream err, long expected) {
+            this.err = err;
+            this.expected = expected;
+        }
+
+        @Override
+        public synchronized void frames(long done, Shares shares) {
+            long now = System.nanoTime();
+            if (now - told < 300_000_000L && done < expected) {
+                return;
+            }
+            told = now;
+            double seconds = (now - start) / 1e9;
+            double rate = done / seconds;
+            double left = expected > done ? (expected - done) / rate : 0;
+            double all = shares.decode() + shares.treat() + shares.encode();
+            err.printf(
+                    Locale.ROOT,
+                    "\rframe %d of %d, %.1f a second, %.0f s left, decode %.0f %% treat %.0f %% encode %.0f %%   ",
+                    done,
+                    Math.max(done, expected),
+                    rate,
+                    left,
+                    100 * shares.decode() / all,
+                    100 * shares.treat() / all,
+                    100 * shares.encode() / all);
+            if (done >= expected) {
+                err.println();
+            }
+        }
+    }
+}

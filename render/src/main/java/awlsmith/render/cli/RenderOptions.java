@@ -1,0 +1,155 @@
+package awlsmith.render.cli;
+
+import awlsmith.core.picture.Rational;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import awlsmith.render.RecipeJson;
+import awlsmith.render.Times;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What was written behind {@code render}.
+ *
+ * @param in file to treat
+ * @param out file to write
+ * @param from in point in seconds from the first frame
+ * @param to out point
+ * @param threads to use
+ * @param overwrite whether an existing file may go
+ */
+record RenderOptions(
+        Path in,
+        Path out,
+        Recipe recipe,
+        Optional<Rational> from,
+        Optional<Rational> to,
+        Deliverable deliverable,
+        int threads,
+        boolean overwrite) {
+
+    static final String USAGE =
+            """
+            usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
+                   [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
+                   [--gop FRAMES] [--no-sound] [--threads N] [--force]
+            """;
+
+    /** The command line makes no sense; the message says why. */
+    static final class Misuse extends RuntimeException {
+        Misuse(String sentence) {
+            super(sentence);
+        }
+    }
+
+    static RenderOptions parse(List<String> words) {
+        var files = new ArrayList<String>();
+        var steps = new ArrayList<Step>();
+        Rational from = null;
+        Rational to = null;
+        String codec = null;
+        int quality = Deliverable.USUAL_QUALITY;
+        int depth = 0;
+        int gop = Deliverable.USUAL_GOP;
+        int threads = Runtime.getRuntime().availableProcessors();
+        boolean sound = true;
+        boolean overwrite = false;
+        for (Iterator<String> rest = words.iterator(); rest.hasNext(); ) {
+            String word = rest.next();
+            switch (word) {
+                case "--step" -> steps.add(Step.parse(value(word, rest)));
+                case "--recipe" -> steps.addAll(recipe(value(word, rest)).steps());
+                case "--in" -> from = time(word, value(word, rest));
+                case "--out-at" -> to = time(word, value(word, rest));
+                case "--codec" -> codec = value(word, rest);
+                case "--quality" -> quality = whole(word, value(word, rest), 0, 51);
+                case "--depth" -> depth = whole(word, value(word, rest), 8, 16);
+                case "--gop" -> gop = whole(word, value(word, rest), 1, 600);
+                case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
+                case "--no-sound" -> sound = false;
+                case "--force" -> overwrite = true;
+                default -> {
+                    if (word.startsWith("--")) {
+                        throw new Misuse("there is no option " + word + "\n" + USAGE);
+                    }
+                    files.add(word);
+                }
+            }
+        }
+        if (files.size() != 2) {
+            throw new Misuse("render wants a file to treat and a file to write\n" + USAGE);
+        }
+        if (from != null && to != null && to.compareTo(from) <= 0) {
+            throw new Misuse("--out-at lies at or before --in: nothing would be rendered");
+        }
+        Path out = path(files.get(1));
+        try {
+            var chosen = Deliverable.Codec.byId(codec != null ? codec : usualCodec(out));
+            return new RenderOptions(
+                    path(files.get(0)),
+                    out,
+                    new Recipe(steps),
+                    Optional.ofNullable(from),
+                    Optional.ofNullable(to),
+                    new Deliverable(chosen, quality, depth, gop, sound),
+                    threads,
+                    overwrite);
+        } catch (IllegalArgumentException e) {
+            throw new Misuse(e.getMessage());
+        }
+    }
+
+    private static String usualCodec(Path out) {
+        return out.toString().endsWith(".mkv") ? "ffv1" : "h264";
+    }
+
+    private static String value(String option, Iterator<String> rest) {
+        if (!rest.hasNext()) {
+            throw new Misuse(option + " wants a value behind it");
+        }
+        return rest.next();
+    }
+
+    private static Rational time(String option, String text) {
+        try {
+            return Times.parse(text);
+        } catch (IllegalArgumentException e) {
+            throw new Misuse(option + ": " + e.getMessage());
+        }
+    }
+
+    private static int whole(String option, String text, int min, int max) {
+        try {
+            int value = Integer.parseInt(text);
+            if (value >= min && value <= max) {
+                return value;
+            }
+        } catch (NumberFormatException e) {
+            // told below, with the range
+        }
+        throw new Misuse(option + " is '" + text + "', allowed is " + min + ".." + max);
+    }
+
+    private static Recipe recipe(String file) {
+        try {
+            return RecipeJson.read(Files.readString(path(file)));
+        } catch (IOException e) {
+            throw new Misuse("the recipe " + file + " cannot be read: " + e.getMessage());
+        }
+    }
+
+    private static Path path(String text) {
+        try {
+            return Path.of(text);
+        } catch (InvalidPathException e) {
+            throw new Misuse("'" + text + "' is not a file name");
+        }
+    }
+}
