@@ -43,7 +43,7 @@ public final class Encoding implements AutoCloseable {
         } else {
             arguments.addAll(List.of("-f", "matroska", "-i", "pipe:0", "-enc_time_base", "-1"));
         }
-        arguments.addAll(List.of("-vf", tagFilter(format), "-fps_mode", "passthrough"));
+        arguments.addAll(List.of("-vf", tagFilter(format, "prog"), "-fps_mode", "passthrough"));
         arguments.addAll(tags(format));
         arguments.addAll(codec(format, deliverable, threads));
         arguments.addAll(List.of("-map_metadata", "-1", Input.url(file)));
@@ -59,15 +59,16 @@ public final class Encoding implements AutoCloseable {
         }
     }
 
-    private static String tagFilter(Format format) {
+    /** @param fields FFmpeg's word for how the lines were taken */
+    static String tagFilter(Format format, String fields) {
         ColourTags colour = format.colour();
         return "setsar=" + format.sar().num() + "/" + format.sar().den() + ",setparams=range="
                 + ColourNames.of(colour.range()) + ":color_primaries=" + ColourNames.of(colour.primaries())
                 + ":color_trc=" + ColourNames.of(colour.transfer()) + ":colorspace=" + ColourNames.of(colour.matrix())
-                + ":field_mode=prog";
+                + ":field_mode=" + fields;
     }
 
-    private static List<String> tags(Format format) {
+    static List<String> tags(Format format) {
         ColourTags colour = format.colour();
         var tags = new ArrayList<String>(List.of(
                 "-color_range",
