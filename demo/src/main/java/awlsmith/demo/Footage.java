@@ -9,8 +9,7 @@ import java.nio.file.Path;
  * @param id file name without ending
  * @param title as people read it
  * @param clip the degraded file
- * @param truth the clean, large file it was made from; frame n of the clip is frame {@code n * truthStep} of it
- * @param truthStep truth frames to one clip frame
+ * @param truth the clean, large file it was made from, frame for frame; of interlaced clips it shows the first field's moment
  * @param scale truth pixels to one clip pixel
  */
-public record Footage(String id, String title, Path clip, Path truth, int truthStep, Rational scale) {}
+public record Footage(String id, String title, Path clip, Path truth, Rational scale) {}

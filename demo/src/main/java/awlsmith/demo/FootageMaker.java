@@ -51,18 +51,17 @@ public final class FootageMaker {
     /** What there is to make, in the order it is made: the quickest first. */
     public List<Footage> all() {
         return List.of(
-                footage("winch-inspection", "Winch inspection", "mp4", 1, Rational.of(4)),
-                footage("deck-walk", "Deck walk", "mp4", 1, Rational.of(2)),
-                footage("tape-crossing", "Tape crossing", "mpg", 2, Rational.of(2)));
+                footage("winch-inspection", "Winch inspection", "mp4", Rational.of(4)),
+                footage("deck-walk", "Deck walk", "mp4", Rational.of(2)),
+                footage("tape-crossing", "Tape crossing", "mpg", Rational.of(2)));
     }
 
-    private Footage footage(String id, String title, String ending, int step, Rational scale) {
+    private Footage footage(String id, String title, String ending, Rational scale) {
         return new Footage(
                 id,
                 title,
                 folder.resolve(id + "." + ending),
                 folder.resolve("truth").resolve(id + ".mp4"),
-                step,
                 scale);
     }
 
@@ -137,7 +136,7 @@ public final class FootageMaker {
         var weave = new Weave(small.withChroma(Chroma.S444));
         run(footage, shot, large, Rational.of(50), small, Rational.of(25), codec, Optional.of(sound), progress, (frame, number) -> {
             try (var steps = new Steps(frame)) {
-                steps.reduce(small.withChroma(Chroma.S444), Kernel.BILINEAR);
+                steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                 Frame woven = weave.add(steps.now(), number);
                 if (woven == null) {
                     return null;
@@ -171,12 +170,17 @@ public final class FootageMaker {
         Format truthFormat = yuv(large.width(), large.height(), large.colour(), large.sar());
         var renderer = new ShotRenderer(shot, large, pool, work);
         long count = rate.times(Math.round(shot.seconds())).ticks(Rational.ONE);
-        try (var truth = new FootageFile(truthPart, truthFormat, rate, TRUTH_CODEC, Optional.empty());
+        // fields are moments of their own: the truth keeps the first of each pair, of the second only its lines are looked at
+        boolean fields = !rate.equals(smallRate);
+        try (var truth = new FootageFile(truthPart, truthFormat, smallRate, TRUTH_CODEC, Optional.empty());
                 var clip = new FootageFile(clipPart, small, smallRate, codec, sound)) {
             for (long n = 0; n < count; n++) {
                 work.cancel().check();
-                Frame clean = renderer.frame(n, Rational.of(n).dividedBy(rate));
-                write(new Steps(clean).to(truthFormat), truth);
+                boolean second = fields && n % 2 == 1;
+                Frame clean = renderer.frame(n, Rational.of(n).dividedBy(rate), y -> !second || (y & 2) != 0);
+                if (!second) {
+                    write(new Steps(clean).to(truthFormat), truth);
+                }
                 Frame spoilt = spoiling.of(clean, n);
                 if (spoilt != null) {
                     write(spoilt, clip);

@@ -3,6 +3,8 @@ package awlsmith.demo;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import java.util.Random;
+import java.util.SplittableRandom;
+import java.util.stream.IntStream;
 
 /**
  * What a worn analogue tape does to a woven picture: little width for luma, very little for colour, colour that lags,
@@ -104,13 +106,22 @@ final class Tape {
 
     private void noise(Plane plane, double level, double fineness) {
         double gain = level / Math.sqrt(fineness / (2 - fineness));
-        for (int y = 0; y < plane.height(); y++) {
+        long seed = random.nextLong();
+        IntStream.range(0, plane.height()).parallel().forEach(y -> {
+            var own = new SplittableRandom(seed + y);
             double run = 0;
             for (int x = 0; x < plane.width(); x++) {
-                run += fineness * (random.nextGaussian() - run);
+                run += fineness * (bell(own) - run);
                 plane.data()[plane.row(y) + x] += (float) (gain * run);
             }
-        }
+        });
+    }
+
+    /** Near enough to a normal deviate of spread 1: the sum of four even ones from one draw. */
+    private static double bell(SplittableRandom random) {
+        long bits = random.nextLong();
+        long sum = (bits & 0xffff) + (bits >>> 16 & 0xffff) + (bits >>> 32 & 0xffff) + (bits >>> 48);
+        return (sum - 2 * 65535.0) * (Math.sqrt(3) / 65536);
     }
 
     private void dropouts(Plane luma) {

@@ -26,6 +26,20 @@ final class ColourNames {
         };
     }
 
+    /** The encoders' options call two of them by their gamma instead. */
+    static String option(ColourTags.Transfer transfer) {
+        return switch (transfer) {
+            case GAMMA22 -> "gamma22";
+            case GAMMA28 -> "gamma28";
+            default -> of(transfer);
+        };
+    }
+
+    /** The encoders' options write the components in another order. */
+    static String option(ColourTags.Matrix matrix) {
+        return matrix == ColourTags.Matrix.RGB ? "rgb" : of(matrix);
+    }
+
     static String of(ColourTags.Primaries primaries) {
         return primaries == ColourTags.Primaries.UNSPECIFIED ? "unknown" : lower(primaries);
     }

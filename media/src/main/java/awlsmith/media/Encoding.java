@@ -74,9 +74,9 @@ public final class Encoding implements AutoCloseable {
                 "-color_range",
                 ColourNames.of(colour.range()),
                 "-colorspace",
-                ColourNames.of(colour.matrix()),
+                ColourNames.option(colour.matrix()),
                 "-color_trc",
-                ColourNames.of(colour.transfer()),
+                ColourNames.option(colour.transfer()),
                 "-color_primaries",
                 ColourNames.of(colour.primaries())));
         if (format.chroma().isSubsampled()) {

@@ -6,6 +6,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Work;
+import java.util.function.IntPredicate;
 
 /** Turns moments of a shot into clean frames in 4:4:4. */
 public final class ShotRenderer {
@@ -23,6 +24,11 @@ public final class ShotRenderer {
     }
 
     public Frame frame(long number, Rational time) {
+        return frame(number, time, y -> true);
+    }
+
+    /** Only some rows are looked at; each of the others repeats the one above, or the first one looked at. */
+    public Frame frame(long number, Rational time, IntPredicate looked) {
         Frame out = Frame.blank(format, format.whole(), number, time, pool);
         double at = time.toDouble();
         World world = shot.world(at);
@@ -31,7 +37,13 @@ public final class ShotRenderer {
         work.bands(format.height(), 8, (from, to) -> {
             var caster = new Caster();
             float[] row = new float[3 * format.width()];
+            boolean filled = false;
             for (int y = from; y < to; y++) {
+                if (filled && !looked.test(y)) {
+                    write(row, out, y, matrix);
+                    continue;
+                }
+                filled = true;
                 double moment = at + y * perRow;
                 caster.row(
                         world,

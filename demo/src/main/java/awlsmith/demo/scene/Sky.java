@@ -52,11 +52,19 @@ final class Sky {
         double r = 0.84 - 0.42 * rise + warm;
         double g = 0.82 - 0.28 * rise + warm * 0.85;
         double b = 0.76 - 0.06 * rise + warm * 0.55;
+        if (up < 0.03) {
+            // clouds melt into the haze this low
+            out[0] += room * (float) r;
+            out[1] += room * (float) g;
+            out[2] += room * (float) b;
+            out[3] = 1;
+            return;
+        }
         spare[0] = spare[1] = spare[2] = spare[3] = 0;
         double far = 1 / (up + 0.06);
         clouds.add(
                 dx * far * 0.16 + time * 0.0011 + 0.3, dz * far * 0.16, spread * far * far * 160, 1, spare);
-        double fade = Noise.smooth(0.0, 0.12, up) * 0.85;
+        double fade = Noise.smooth(0.03, 0.14, up) * 0.85;
         double a = spare[3] * fade;
         out[0] += room * (float) (r * (1 - a) + spare[0] * fade);
         out[1] += room * (float) (g * (1 - a) + spare[1] * fade);

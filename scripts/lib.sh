@@ -1,0 +1,184 @@
+# Shared by the commands of ./awlsmith. Sourced by bash; expects $root.
+set -euo pipefail
+
+say() { printf '%s\n' "$*" >&2; }
+fail() { say "awlsmith: $*"; exit 1; }
+
+home="${AWLSMITH_HOME:-$root/.awlsmith}"
+
+# Finds a JDK of 25 or later: JAVA_HOME, the path, then where Debian and others put them.
+find_java() {
+  local candidate
+  for candidate in "${JAVA_HOME:-}" "$(dirname "$(dirname "$(readlink -f "$(command -v javac || true)")")" 2>/dev/null)" /usr/lib/jvm/*; do
+    [ -x "$candidate/bin/javac" ] || continue
+    local version
+    version=$("$candidate/bin/javac" -version 2>&1 | sed -n 's/^javac \([0-9]*\).*/\1/p')
+    if [ "${version:-0}" -ge 25 ]; then
+      export JAVA_HOME="$candidate"
+      export PATH="$candidate/bin:$PATH"
+      return
+    fi
+  done
+  fail "no JDK 25 or later was found; install one (for example Debian's openjdk-25-jdk or Temurin 25) and set JAVA_HOME to it"
+}
+
+# Installs Debian packages whose commands are missing: need COMMAND PACKAGE [COMMAND PACKAGE ...]
+need() {
+  local missing=()
+  while [ $# -gt 1 ]; do
+    command -v "$1" >/dev/null 2>&1 || missing+=("$2")
+    shift 2
+  done
+  [ ${#missing[@]} -eq 0 ] && return
+  say "installing from Debian's packages: ${missing[*]}"
+  local as=()
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null 2>&1 || fail "missing: ${missing[*]}; install them as root with apt-get install"
+    as=(sudo)
+  fi
+  local log
+  log=$(mktemp)
+  "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get update >"$log" 2>&1 || true
+  "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends "${missing[@]}" >>"$log" 2>&1 \
+    || { tail -n 5 "$log" >&2; fail "Debian's packages could not be installed: ${missing[*]}"; }
+  rm -f "$log"
+}
+
+free_disk() { # free_disk FOLDER MEGABYTES
+  local free
+  mkdir -p "$1" || fail "the folder $1 cannot be made; set AWLSMITH_HOME to one you may write to"
+  free=$(df -Pm "$1" | awk 'NR == 2 { print $4 }')
+  [ "$free" -ge "$2" ] || fail "the disk is too full: $free MB are free under $1, $2 MB are needed; free some, or set AWLSMITH_HOME to another disk"
+}
+
+port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
+free_port() { # free_port FIRST
+  local port="$1"
+  while port_taken "$port"; do port=$((port + 1)); done
+  echo "$port"
+}
+
+# --- the private MariaDB: own folder, own port on loopback, never as root ---------------------------------------------
+
+db_owner() { if [ "$(id -u)" -eq 0 ]; then echo mysql; else id -un; fi; }
+
+as_db_owner() {
+  if [ "$(id -u)" -eq 0 ]; then
+    setpriv --reuid mysql --regid mysql --init-groups "$@"
+  else
+    "$@"
+  fi
+}
+
+# Where a database may lie: in the wanted folder if its owner can get there, else under /var/tmp.
+db_place() {
+  mkdir -p "$1"
+  if as_db_owner test -x "$1"; then echo "$1"; return; fi
+  local other
+  other="/var/tmp/awlsmith-$(id -u)-$(printf '%s' "$1" | cksum | cut -d' ' -f1)"
+  mkdir -p "$other"
+  chmod 711 "$other"
+  echo "$other"
+}
+
+# Starts it and sets DB_PORT, DB_PASSWORD, DB_PID. db_up FOLDER DATABASE...
+db_up() {
+  local place dir log waited=0
+  place=$(db_place "$1"); shift
+  dir="$place/data"
+  log="$place/mariadb.log"
+  local socket="$place/socket"
+  [ ${#socket} -lt 100 ] || socket="/tmp/awlsmith-db-$(printf '%s' "$place" | cksum | cut -d' ' -f1).socket"
+  if [ -f "$place/pid" ] && kill -0 "$(cat "$place/pid")" 2>/dev/null; then
+    if [ "$(cat "/proc/$(cat "$place/pid")/comm" 2>/dev/null)" = mariadbd ]; then
+      say "stopping a database left running from before"
+      kill "$(cat "$place/pid")"
+      while kill -0 "$(cat "$place/pid")" 2>/dev/null; do sleep 0.1; done
+    fi
+  fi
+  if [ "$(id -u)" -eq 0 ]; then chown mysql:mysql "$place"; fi
+  if [ ! -d "$dir/mysql" ]; then
+    as_db_owner rm -rf "$dir"
+    as_db_owner mariadb-install-db --no-defaults --datadir="$dir" --skip-test-db --auth-root-authentication-method=socket \
+      --auth-root-socket-user="$(id -un)" >"$log.install" 2>&1 || { tail -n 5 "$log.install" >&2; fail "the database could not be set up in $place"; }
+  fi
+  if [ ! -s "$place/password" ]; then
+    (umask 077; head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$place/password")
+  fi
+  DB_PASSWORD=$(cat "$place/password")
+  DB_PORT=$(free_port "${DB_FIRST_PORT:-33960}")
+  as_db_owner mariadbd --no-defaults --datadir="$dir" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
+    --pid-file="$place/pid" --log-error="$log" --skip-name-resolve --character-set-server=utf8mb4 \
+    --collation-server=utf8mb4_unicode_ci --innodb-log-file-size=16M --innodb-buffer-pool-size=64M \
+    --performance-schema=off --skip-log-bin >/dev/null 2>&1 </dev/null &
+  DB_PID=$!
+  until mariadb --no-defaults --socket="$socket" -e 'select 1' >/dev/null 2>&1; do
+    kill -0 "$DB_PID" 2>/dev/null || { tail -n 5 "$log" >&2; fail "the database did not start; its log is $log"; }
+    waited=$((waited + 1))
+    [ $waited -lt 300 ] || fail "the database did not answer within 30 seconds; its log is $log"
+    sleep 0.1
+  done
+  {
+    echo "create user if not exists 'awlsmith'@'127.0.0.1'; alter user 'awlsmith'@'127.0.0.1' identified by '$DB_PASSWORD';"
+    local name
+    for name in "$@"; do
+      echo "create database if not exists \`$name\` character set utf8mb4 collate utf8mb4_unicode_ci;"
+      echo "grant all on \`$name\`.* to 'awlsmith'@'127.0.0.1';"
+    done
+  } | mariadb --no-defaults --socket="$socket" || fail "the database's user could not be made"
+}
+
+db_down() {
+  [ -n "${DB_PID:-}" ] || return 0
+  local pid="$DB_PID"
+  DB_PID=
+  kill "$pid" 2>/dev/null || return 0
+  wait "$pid" 2>/dev/null || true
+}
+
+# --- building ----------------------------------------------------------------------------------------------------------
+
+maven() {
+  # the last two silence warnings of Maven's own libraries on newer JDKs
+  MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
+    AWLSMITH_BUILD_DB_PORT="$DB_PORT" AWLSMITH_BUILD_DB_PASSWORD="$DB_PASSWORD" mvn -B -f "$root/pom.xml" "$@"
+}
+
+# The version of what was built last: newest source file and the pom files.
+sources_stamp() {
+  find "$root" \( -name node_modules -o -name target -o -name .git -o -name .awlsmith -o -name dist -o -name docs \) -prune -o \
+    -type f \( -name '*.java' -o -name '*.xml' -o -name '*.sql' -o -name '*.ts' -o -name '*.vue' -o -name '*.scss' -o -name '*.html' \
+    -o -name '*.json' -o -name '*.properties' -o -name '*.yml' \) -printf '%P %T@ %s\n' | grep -v 'web/src/api/schema.d.ts' | sort | cksum
+}
+
+web_install_flag() {
+  if [ "$root/web/node_modules/.package-lock.json" -nt "$root/web/package-lock.json" ]; then
+    echo "-Dweb.install.skip=true"
+  fi
+}
+
+class_path() { echo "$root/server/target/awlsmith-server-0.1.0.jar:$root/server/target/lib/*"; }
+
+# Builds what is needed to run, unless nothing changed since the last time.
+build_if_changed() {
+  local stamp
+  stamp=$(sources_stamp)
+  if [ -f "$root/server/target/awlsmith-server-0.1.0.jar" ] && [ "$(cat "$root/server/target/.stamp" 2>/dev/null)" = "$stamp" ]; then
+    return
+  fi
+  say "building (a few minutes the first time)"
+  local log="$home/build.log"
+  mkdir -p "$home"
+  DB_FIRST_PORT=33970 db_up "$home/build-db" awlsmith_build
+  if ! maven -q -pl server -am -DskipTests -Dspotless.check.skip -Dweb.checks.skip=true $(web_install_flag) package >"$log" 2>&1; then
+    grep -E 'ERROR|error' "$log" | head -n 12 >&2
+    db_down
+    fail "the build failed; all of its output is in $log"
+  fi
+  db_down
+  echo "$stamp" >"$root/server/target/.stamp"
+}
+
+java_flags=(--add-modules jdk.incubator.vector --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow
+  -Djava.awt.headless=true -XX:+UseG1GC)

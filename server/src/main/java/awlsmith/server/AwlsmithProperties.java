@@ -1,0 +1,33 @@
+package awlsmith.server;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.util.unit.DataSize;
+
+/**
+ * Settings under {@code awlsmith}.
+ *
+ * @param home folder of all data
+ * @param demo whether the demo archive is put on the shelf
+ * @param largestUpload largest file taken in
+ * @param keepFree disk space that uploads and renders leave free
+ * @param segmentFrames frames to a segment of a render
+ */
+@ConfigurationProperties("awlsmith")
+public record AwlsmithProperties(
+        Path home,
+        boolean demo,
+        @DefaultValue("64GB") DataSize largestUpload,
+        @DefaultValue("2GB") DataSize keepFree,
+        @DefaultValue("96") int segmentFrames) {
+    public AwlsmithProperties {
+        home = home.toAbsolutePath().normalize();
+        if (largestUpload.toBytes() < 1) {
+            throw new IllegalArgumentException("awlsmith.largest-upload must be above 0");
+        }
+        if (segmentFrames < 1) {
+            throw new IllegalArgumentException("awlsmith.segment-frames is " + segmentFrames + ", must be at least 1");
+        }
+    }
+}

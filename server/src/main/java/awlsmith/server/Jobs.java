@@ -1,0 +1,74 @@
+package awlsmith.server;
+
+import static awlsmith.server.db.Tables.SCHEDULED_TASKS;
+
+import awlsmith.server.clips.Clips;
+import awlsmith.server.clips.TakeIn;
+import com.github.kagkarlsson.scheduler.Scheduler;
+import com.github.kagkarlsson.scheduler.SchedulerName;
+import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import java.time.Clock;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.event.EventListener;
+import org.springframework.transaction.event.TransactionalEventListener;
+
+/** Jobs that survive a restart. */
+@Configuration(proxyBeanMethods = false)
+class Jobs {
+    static final TaskDescriptor<Void> READ_CLIP = TaskDescriptor.of("read-clip");
+
+    @Bean
+    OneTimeTask<Void> readClip(TakeIn takeIn) {
+        return Tasks.oneTime(READ_CLIP).execute((task, context) -> takeIn.run(UUID.fromString(task.getId())));
+    }
+
+    /** One name for this data folder, so that what a killed server had picked up is free again at once. */
+    @Bean
+    DbSchedulerCustomizer schedulerName(AwlsmithProperties properties, DSLContext db) {
+        String name = "awlsmith-" + Integer.toHexString(properties.home().toString().hashCode());
+        db.update(SCHEDULED_TASKS)
+                .set(SCHEDULED_TASKS.PICKED, false)
+                .setNull(SCHEDULED_TASKS.PICKED_BY)
+                .setNull(SCHEDULED_TASKS.LAST_HEARTBEAT)
+                .where(SCHEDULED_TASKS.PICKED_BY.eq(name))
+                .execute();
+        return new DbSchedulerCustomizer() {
+            @Override
+            public Optional<SchedulerName> schedulerName() {
+                return Optional.of(new SchedulerName.Fixed(name));
+            }
+        };
+    }
+
+    /** The job is stored with the clip, in one transaction, and started as soon as that is through. */
+    @Configuration(proxyBeanMethods = false)
+    static class Starter {
+        private final ObjectProvider<Scheduler> scheduler;
+        private final Clock clock;
+
+        Starter(ObjectProvider<Scheduler> scheduler, Clock clock) {
+            this.scheduler = scheduler;
+            this.clock = clock;
+        }
+
+        @EventListener
+        void enqueue(Clips.Added event) {
+            scheduler
+                    .getObject()
+                    .scheduleIfNotExists(READ_CLIP.instance(event.id().toString()).scheduledTo(clock.instant()));
+        }
+
+        @TransactionalEventListener
+        void wake(Clips.Added event) {
+            scheduler.getObject().triggerCheckForDueExecutions();
+        }
+    }
+}

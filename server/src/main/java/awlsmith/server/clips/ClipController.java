@@ -1,0 +1,79 @@
+package awlsmith.server.clips;
+
+import awlsmith.server.problem.Refusal;
+import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Clips over HTTP. */
+@RestController
+@RequestMapping("/api/clips")
+class ClipController {
+    private final Clips clips;
+
+    ClipController(Clips clips) {
+        this.clips = clips;
+    }
+
+    record Rename(String title) {}
+
+    @GetMapping
+    List<ClipView> clips() {
+        return clips.all();
+    }
+
+    @GetMapping("/{id}")
+    ClipView clip(@PathVariable UUID id) {
+        return clips.view(id);
+    }
+
+    /** The file itself is the request's body. */
+    @Hidden
+    @PostMapping(consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    ClipView takeIn(@RequestParam String name, HttpServletRequest request) throws IOException {
+        return clips.takeIn(name, request.getContentLengthLong(), request.getInputStream());
+    }
+
+    @PatchMapping("/{id}")
+    ClipView rename(@PathVariable UUID id, @RequestBody Rename rename) {
+        return clips.rename(id, rename.title());
+    }
+
+    @DeleteMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID id) {
+        clips.remove(id);
+    }
+
+    @Hidden
+    @GetMapping(path = "/{id}/thumbs/{number}", produces = MediaType.IMAGE_PNG_VALUE)
+    ResponseEntity<byte[]> thumb(@PathVariable UUID id, @PathVariable int number) throws IOException {
+        Path file = clips.thumb(id, number);
+        if (number < 0 || number >= TakeIn.THUMBS || !Files.exists(file)) {
+            throw Refusal.unknown("this thumbnail");
+        }
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
+                .body(Files.readAllBytes(file));
+    }
+}

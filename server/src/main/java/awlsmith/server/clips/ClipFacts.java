@@ -1,0 +1,103 @@
+package awlsmith.server.clips;
+
+import awlsmith.media.Clip;
+import awlsmith.media.FrameIndex;
+import awlsmith.media.MediaInfo;
+import java.util.List;
+
+/**
+ * What is known of a clip, as shown and kept.
+ *
+ * @param rate frames a second as a fraction, for exact arithmetic
+ * @param ratePerSecond the same as a number
+ * @param steady whether all frames keep that rate
+ * @param scan p for whole frames, i for fields
+ * @param order of the fields, in words, when there are any
+ * @param depth bits of a code value
+ * @param layout of the planes: 4:2:0, 4:2:2, 4:4:4, grey or RGB
+ * @param sar sample aspect ratio as a fraction
+ * @param seconds length, to the end of the last frame
+ * @param colour tags as read; "untagged" where the file is silent
+ * @param sound tracks in words
+ * @param errors decoder complaints while reading
+ */
+public record ClipFacts(
+        String container,
+        String codec,
+        int width,
+        int height,
+        String rate,
+        double ratePerSecond,
+        boolean steady,
+        String scan,
+        String order,
+        int depth,
+        String layout,
+        String sar,
+        double seconds,
+        long bitRate,
+        ColourFacts colour,
+        List<String> sound,
+        int errors) {
+
+    /** @param takenAs the matrix used where the file is silent */
+    public record ColourFacts(String matrix, String range, String transfer, String primaries, String takenAs) {}
+
+    static ClipFacts of(MediaInfo info, FrameIndex index) {
+        var video = info.video();
+        var format = video.format();
+        var clip = new Clip(info, java.util.Optional.of(index));
+        var colour = format.colour();
+        double seconds = clip.time(index.count()).toDouble();
+        boolean steady = clip.steadyRate().isPresent();
+        return new ClipFacts(
+                info.container(),
+                CodecNames.of(video.codec()),
+                format.width(),
+                format.height(),
+                video.rate().toString(),
+                steady ? video.rate().toDouble() : index.count() / seconds,
+                steady,
+                video.scan() == MediaInfo.Scan.PROGRESSIVE ? "p" : "i",
+                switch (video.scan()) {
+                    case PROGRESSIVE -> "";
+                    case TOP_FIRST -> "top field first";
+                    case BOTTOM_FIRST -> "bottom field first";
+                },
+                format.depth(),
+                switch (format.chroma()) {
+                    case GREY -> "grey";
+                    case S420 -> "4:2:0";
+                    case S422 -> "4:2:2";
+                    case S444 -> "4:4:4";
+                    case RGB -> "RGB";
+                },
+                format.sar().toString(),
+                seconds,
+                video.bitRate() > 0 ? video.bitRate() : info.bitRate(),
+                new ColourFacts(
+                        word(colour.matrix()),
+                        word(colour.range()),
+                        word(colour.transfer()),
+                        word(colour.primaries()),
+                        word(colour.matrixFor(format.height()))),
+                info.sounds().stream().map(ClipFacts::sound).toList(),
+                index.errors());
+    }
+
+    private static String sound(MediaInfo.Sound track) {
+        String rate = track.rate() % 1000 == 0 ? Integer.toString(track.rate() / 1000) : Double.toString(track.rate() / 1000.0);
+        String channels =
+                switch (track.channels()) {
+                    case 1 -> "mono";
+                    case 2 -> "stereo";
+                    default -> track.channels() + " channels";
+                };
+        return CodecNames.of(track.codec()) + " " + rate + " kHz " + channels;
+    }
+
+    private static String word(Enum<?> tag) {
+        String name = tag.name();
+        return name.equals("UNSPECIFIED") ? "untagged" : name.toLowerCase(java.util.Locale.ROOT);
+    }
+}

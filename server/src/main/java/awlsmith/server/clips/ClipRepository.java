@@ -1,0 +1,131 @@
+package awlsmith.server.clips;
+
+import static awlsmith.server.db.Tables.CLIP;
+import static awlsmith.server.db.Tables.RENDER;
+import static awlsmith.server.db.Tables.TAKE;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.select;
+
+import awlsmith.server.db.enums.ClipOrigin;
+import awlsmith.server.db.enums.ClipState;
+import awlsmith.server.db.enums.RenderState;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.JSON;
+import org.jooq.Record;
+import org.springframework.stereotype.Repository;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Clips in the database; one method is one statement. */
+@Repository
+class ClipRepository {
+    private static final Field<Integer> TAKES =
+            field(select(count()).from(TAKE).where(TAKE.CLIP_ID.eq(CLIP.ID)));
+    private static final Field<Integer> SENT_OUT = field(select(count())
+            .from(RENDER)
+            .where(RENDER.CLIP_ID.eq(CLIP.ID), RENDER.STATE.eq(RenderState.DONE)));
+
+    private final DSLContext db;
+    private final JsonMapper json;
+
+    ClipRepository(DSLContext db, JsonMapper json) {
+        this.db = db;
+        this.json = json;
+    }
+
+    void insert(UUID id, String title, String fileName, String stored, ClipOrigin origin, long bytes, Instant now) {
+        db.insertInto(CLIP)
+                .set(CLIP.ID, id)
+                .set(CLIP.TITLE, title)
+                .set(CLIP.FILE_NAME, fileName)
+                .set(CLIP.STORED, stored)
+                .set(CLIP.ORIGIN, origin)
+                .set(CLIP.STATE, ClipState.READING)
+                .set(CLIP.BYTES, bytes)
+                .set(CLIP.ADDED_AT, LocalDateTime.ofInstant(now, ZoneOffset.UTC))
+                .execute();
+    }
+
+    List<ClipView> all() {
+        return db.select(CLIP.fields())
+                .select(TAKES, SENT_OUT)
+                .from(CLIP)
+                .orderBy(CLIP.ADDED_AT, CLIP.TITLE)
+                .fetch(this::view);
+    }
+
+    Optional<ClipView> find(UUID id) {
+        return db.select(CLIP.fields())
+                .select(TAKES, SENT_OUT)
+                .from(CLIP)
+                .where(CLIP.ID.eq(id))
+                .fetchOptional(this::view);
+    }
+
+    Optional<String> stored(UUID id) {
+        return db.select(CLIP.STORED).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.STORED);
+    }
+
+    boolean isStored(String name) {
+        return db.fetchExists(CLIP, CLIP.STORED.eq(name));
+    }
+
+    void progress(UUID id, double share) {
+        db.update(CLIP)
+                .set(CLIP.PROGRESS, share)
+                .where(CLIP.ID.eq(id), CLIP.STATE.eq(ClipState.READING))
+                .execute();
+    }
+
+    boolean ready(UUID id, ClipFacts facts, int frames, String problem) {
+        return db.update(CLIP)
+                        .set(CLIP.STATE, ClipState.READY)
+                        .set(CLIP.PROGRESS, 1.0)
+                        .set(CLIP.FACTS, JSON.json(json.writeValueAsString(facts)))
+                        .set(CLIP.FRAMES, frames)
+                        .set(CLIP.PROBLEM, problem)
+                        .where(CLIP.ID.eq(id))
+                        .execute()
+                == 1;
+    }
+
+    void failed(UUID id, String sentence) {
+        db.update(CLIP)
+                .set(CLIP.STATE, ClipState.FAILED)
+                .set(CLIP.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
+                .where(CLIP.ID.eq(id))
+                .execute();
+    }
+
+    boolean rename(UUID id, String title) {
+        return db.update(CLIP).set(CLIP.TITLE, title).where(CLIP.ID.eq(id)).execute() == 1;
+    }
+
+    boolean delete(UUID id) {
+        return db.deleteFrom(CLIP).where(CLIP.ID.eq(id)).execute() == 1;
+    }
+
+    private ClipView view(Record row) {
+        JSON facts = row.get(CLIP.FACTS);
+        return new ClipView(
+                row.get(CLIP.ID),
+                row.get(CLIP.TITLE),
+                row.get(CLIP.FILE_NAME),
+                ClipView.State.valueOf(row.get(CLIP.STATE).name()),
+                row.get(CLIP.PROGRESS),
+                row.get(CLIP.PROBLEM),
+                row.get(CLIP.BYTES),
+                facts == null ? null : json.readValue(facts.data(), ClipFacts.class),
+                row.get(CLIP.FRAMES),
+                row.get(CLIP.ADDED_AT).toInstant(ZoneOffset.UTC),
+                row.get(TAKES),
+                row.get(SENT_OUT));
+    }
+}

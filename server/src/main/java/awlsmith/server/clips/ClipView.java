@@ -1,0 +1,35 @@
+package awlsmith.server.clips;
+
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A clip as the screens see it.
+ *
+ * @param progress of reading it in, 0..1
+ * @param problem what is wrong with it, in a sentence
+ * @param facts once it has been read
+ * @param takes how many
+ * @param sentOut how many files were made from it
+ */
+public record ClipView(
+        UUID id,
+        String title,
+        String fileName,
+        State state,
+        double progress,
+        @Nullable String problem,
+        long bytes,
+        @Nullable ClipFacts facts,
+        @Nullable Integer frames,
+        Instant addedAt,
+        int takes,
+        int sentOut) {
+    /** Reading in, ready for work, or not readable. */
+    public enum State {
+        READING,
+        READY,
+        FAILED
+    }
+}

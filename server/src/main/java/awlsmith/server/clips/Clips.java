@@ -1,0 +1,240 @@
+package awlsmith.server.clips;
+
+import awlsmith.media.Clip;
+import awlsmith.media.FrameIndex;
+import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
+import awlsmith.server.AwlsmithProperties;
+import awlsmith.server.db.enums.ClipOrigin;
+import awlsmith.server.events.EventHub;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.storage.MediaFolder;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** The clips on the shelf: taking in, finding, renaming, removing. */
+@Service
+public class Clips {
+    /** A clip was put on the shelf and must be read. */
+    public record Added(UUID id) {}
+
+    /** A clip has been read and can be worked on. */
+    public record Ready(UUID id) {}
+
+    /** A clip is about to go. */
+    public record Removing(UUID id) {}
+
+    private static final int LONGEST_NAME = 200;
+    private static final int COPY_BYTES = 1 << 18;
+
+    private final ClipRepository clips;
+    private final MediaFolder media;
+    private final EventHub events;
+    private final ApplicationEventPublisher publisher;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+    private final long largestUpload;
+    private final Map<UUID, Clip> open = new ConcurrentHashMap<>();
+
+    Clips(
+            ClipRepository clips,
+            MediaFolder media,
+            EventHub events,
+            ApplicationEventPublisher publisher,
+            TransactionTemplate transaction,
+            Clock clock,
+            AwlsmithProperties properties) {
+        this.clips = clips;
+        this.media = media;
+        this.events = events;
+        this.publisher = publisher;
+        this.transaction = transaction;
+        this.clock = clock;
+        this.largestUpload = properties.largestUpload().toBytes();
+    }
+
+    public List<ClipView> all() {
+        return clips.all();
+    }
+
+    public ClipView view(UUID id) {
+        return clips.find(id).orElseThrow(() -> Refusal.unknown("this clip"));
+    }
+
+    /**
+     * Takes in a file sent by a browser.
+     *
+     * @param name as it was called there; only shown, never used as a path
+     * @param size announced by the sender, or -1
+     */
+    ClipView takeIn(String name, long size, InputStream body) {
+        String shown = shown(name);
+        if (size > largestUpload) {
+            throw tooLarge();
+        }
+        media.demandSpace(Math.max(0, size));
+        var id = UUID.randomUUID();
+        Path part = media.incoming(id);
+        try {
+            long got = receive(body, part);
+            if (size >= 0 && got != size) {
+                throw new Refusal(
+                        Refusal.Kind.INVALID,
+                        "only " + got + " of " + size + " bytes of " + shown + " arrived; drop the file again");
+            }
+            if (got == 0) {
+                throw new Refusal(
+                        Refusal.Kind.INVALID, shown + " is empty (0 bytes): the copy may have failed; drop it again");
+            }
+            // refuses what is no video before anything is kept
+            Prober.probe(part);
+            Path folder = media.clip(id);
+            Files.createDirectories(folder);
+            Path stored = folder.resolve("source");
+            Files.move(part, stored, StandardCopyOption.ATOMIC_MOVE);
+            add(id, shown, shown, stored, ClipOrigin.UPLOAD, got);
+            return view(id);
+        } catch (MediaException e) {
+            throw new Refusal(Refusal.Kind.INVALID, shown + ": " + e.getMessage());
+        } catch (IOException e) {
+            throw interrupted(e, shown);
+        } finally {
+            try {
+                Files.deleteIfExists(part);
+            } catch (IOException e) {
+                // swept at the next start
+            }
+        }
+    }
+
+    private static RuntimeException interrupted(IOException e, String shown) {
+        if (String.valueOf(e.getMessage()).contains("No space left")) {
+            return new Refusal(Refusal.Kind.NO_SPACE, "the disk became full while " + shown + " was arriving");
+        }
+        return new Refusal(Refusal.Kind.INVALID, shown + " did not arrive whole; drop the file again");
+    }
+
+    private long receive(InputStream body, Path part) throws IOException {
+        long got = 0;
+        byte[] buffer = new byte[COPY_BYTES];
+        try (var out = Files.newOutputStream(part)) {
+            for (int n = body.read(buffer); n >= 0; n = body.read(buffer)) {
+                got += n;
+                if (got > largestUpload) {
+                    throw tooLarge();
+                }
+                out.write(buffer, 0, n);
+            }
+        }
+        return got;
+    }
+
+    private Refusal tooLarge() {
+        return new Refusal(
+                Refusal.Kind.TOO_LARGE,
+                "the file is larger than " + largestUpload / 1_000_000_000 + " GB, the most that can be taken in here");
+    }
+
+    /** Puts a demo clip on the shelf, once. */
+    public void addDemo(String title, Path file) throws IOException {
+        if (!clips.isStored(media.nameOf(file))) {
+            add(UUID.randomUUID(), title, file.getFileName().toString(), file, ClipOrigin.DEMO, Files.size(file));
+        }
+    }
+
+    private void add(UUID id, String title, String fileName, Path stored, ClipOrigin origin, long bytes) {
+        transaction.executeWithoutResult(status -> {
+            clips.insert(id, title, fileName, media.nameOf(stored), origin, bytes, clock.instant());
+            publisher.publishEvent(new Added(id));
+        });
+        publish(id);
+    }
+
+    ClipView rename(UUID id, String title) {
+        String clean = shown(title);
+        if (!clips.rename(id, clean)) {
+            throw Refusal.unknown("this clip");
+        }
+        publish(id);
+        return view(id);
+    }
+
+    void remove(UUID id) {
+        view(id);
+        publisher.publishEvent(new Removing(id));
+        open.remove(id);
+        clips.delete(id);
+        MediaFolder.remove(media.clip(id));
+        events.publish("clip-removed", Map.of("id", id));
+    }
+
+    /** Tells every page how a clip stands now. */
+    void publish(UUID id) {
+        clips.find(id).ifPresent(view -> events.publish("clip", view));
+    }
+
+    /** A clip that can be pulled from; only once it has been read. */
+    public Clip open(UUID id) {
+        Clip clip = open.computeIfAbsent(id, this::load);
+        if (!Files.exists(clip.info().file())) {
+            open.remove(id);
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT, "the clip's file is gone from the media folder; take it in again");
+        }
+        return clip;
+    }
+
+    private Clip load(UUID id) {
+        ClipView view = view(id);
+        if (view.state() != ClipView.State.READY) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    view.state() == ClipView.State.READING
+                            ? "the clip is still being read; wait until its facts are shown"
+                            : "the clip cannot be worked on: " + view.problem());
+        }
+        try {
+            MediaInfo info = Prober.probe(source(id));
+            return new Clip(info, Optional.of(FrameIndex.load(index(id))));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    Path source(UUID id) {
+        return media.stored(clips.stored(id).orElseThrow(() -> Refusal.unknown("this clip")));
+    }
+
+    Path index(UUID id) {
+        return media.clip(id).resolve("frames");
+    }
+
+    Path thumb(UUID id, int number) {
+        return media.clip(id).resolve("thumb-" + number + ".png");
+    }
+
+    /** A name fit to be shown: no control characters, not endless, never empty. */
+    static String shown(String name) {
+        String clean = name.replaceAll("\\p{Cntrl}+", " ").strip();
+        int cut = Math.max(clean.lastIndexOf('/'), clean.lastIndexOf('\\'));
+        clean = clean.substring(cut + 1).strip();
+        if (clean.isEmpty() || clean.equals("..") || clean.equals(".")) {
+            return "unnamed";
+        }
+        return clean.length() > LONGEST_NAME ? clean.substring(0, LONGEST_NAME - 1) + "…" : clean;
+    }
+}

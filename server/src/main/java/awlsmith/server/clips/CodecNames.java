@@ -1,0 +1,30 @@
+package awlsmith.server.clips;
+
+import java.util.Locale;
+import java.util.Map;
+
+/** Codecs as people write them. */
+public final class CodecNames {
+    private static final Map<String, String> NAMES = Map.ofEntries(
+            Map.entry("h264", "H.264"),
+            Map.entry("hevc", "H.265"),
+            Map.entry("mpeg2video", "MPEG-2"),
+            Map.entry("mpeg1video", "MPEG-1"),
+            Map.entry("mpeg4", "MPEG-4"),
+            Map.entry("msmpeg4v3", "MS MPEG-4"),
+            Map.entry("dvvideo", "DV"),
+            Map.entry("prores", "ProRes"),
+            Map.entry("mjpeg", "Motion JPEG"),
+            Map.entry("ffv1", "FFV1"),
+            Map.entry("mp2", "MP2"),
+            Map.entry("mp3", "MP3"),
+            Map.entry("aac", "AAC"),
+            Map.entry("pcm_s16le", "PCM"),
+            Map.entry("gif", "GIF"));
+
+    private CodecNames() {}
+
+    public static String of(String codec) {
+        return NAMES.getOrDefault(codec, codec.toUpperCase(Locale.ROOT));
+    }
+}

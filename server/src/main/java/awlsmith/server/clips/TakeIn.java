@@ -1,0 +1,133 @@
+package awlsmith.server.clips;
+
+import awlsmith.core.colour.ScreenPicture;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.resample.EnlargeStage;
+import awlsmith.core.resample.Kernel;
+import awlsmith.media.Clip;
+import awlsmith.media.FrameIndex;
+import awlsmith.media.Indexer;
+import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
+import awlsmith.render.Machine;
+import awlsmith.server.stills.Png;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/** Reads a new clip once from end to end: when each frame is shown, its facts, a strip of thumbnails. */
+@Component
+public class TakeIn {
+    static final int THUMBS = 5;
+
+    private static final Logger LOG = LoggerFactory.getLogger(TakeIn.class);
+    private static final int THUMB_HEIGHT = 112;
+    private static final long TELL_EVERY_NANOS = 250_000_000;
+
+    private final Clips clips;
+    private final ClipRepository repository;
+    private final Machine machine;
+    private final ApplicationEventPublisher publisher;
+    private final Map<UUID, Cancel> running = new ConcurrentHashMap<>();
+
+    TakeIn(Clips clips, ClipRepository repository, Machine machine, ApplicationEventPublisher publisher) {
+        this.clips = clips;
+        this.repository = repository;
+        this.machine = machine;
+        this.publisher = publisher;
+    }
+
+    /** The body of the job; safe to run again after a restart. */
+    public void run(UUID id) {
+        if (repository.find(id).map(ClipView::state).orElse(null) != ClipView.State.READING) {
+            return;
+        }
+        var cancel = new Cancel();
+        running.put(id, cancel);
+        try {
+            read(id, cancel);
+        } catch (MediaException e) {
+            repository.failed(id, e.getMessage());
+        } catch (Cancel.Stopped e) {
+            LOG.info("reading of a clip was stopped");
+        } catch (IOException | RuntimeException e) {
+            LOG.error("reading a clip failed", e);
+            repository.failed(id, "the clip could not be read because of a fault inside Awlsmith; the log says what");
+        } finally {
+            running.remove(id);
+            clips.publish(id);
+        }
+    }
+
+    @EventListener
+    void stop(Clips.Removing event) {
+        Optional.ofNullable(running.get(event.id())).ifPresent(Cancel::ask);
+    }
+
+    private void read(UUID id, Cancel cancel) throws IOException {
+        MediaInfo info = Prober.probe(clips.source(id));
+        Files.createDirectories(clips.index(id).getParent());
+        long expected = Math.max(1, info.expectedFrames());
+        var told = new AtomicLong();
+        FrameIndex index = Indexer.index(
+                info,
+                found -> {
+                    long now = System.nanoTime();
+                    if (now - told.get() > TELL_EVERY_NANOS) {
+                        told.set(now);
+                        repository.progress(id, Math.min(0.97, (double) found / expected));
+                        clips.publish(id);
+                    }
+                },
+                cancel);
+        index.save(clips.index(id));
+        thumbs(id, new Clip(info, Optional.of(index)), cancel);
+        repository.ready(id, ClipFacts.of(info, index), index.count(), damage(info, index));
+        publisher.publishEvent(new Clips.Ready(id));
+    }
+
+    private static String damage(MediaInfo info, FrameIndex index) {
+        long expected = info.expectedFrames();
+        boolean shorter = expected > 10 && index.count() < expected * 0.95;
+        if (shorter) {
+            return "the file ends early: " + index.count() + " frames decode of about " + expected + " it promises";
+        }
+        return index.errors() > 0 ? index.errors() + " damaged places were met while reading; frames there may be wrong" : null;
+    }
+
+    private void thumbs(UUID id, Clip clip, Cancel cancel) throws IOException {
+        Format source = clip.format();
+        int height = Math.min(THUMB_HEIGHT, source.height());
+        double aspect = source.displayAspect().toDouble();
+        int width = (int) Math.clamp(Math.round(height * aspect / 2) * 2, 2, 1024);
+        var small = source.withSize(width, Math.max(2, height & ~1), awlsmith.core.picture.Rational.ONE);
+        var chain = new Chain(source, List.of(new EnlargeStage(source, small, Kernel.AREA)));
+        for (int i = 0; i < THUMBS; i++) {
+            long at = (long) (clip.index().orElseThrow().count() * (i + 0.5) / THUMBS);
+            var work = machine.work(cancel);
+            try (var stream = chain.open(clip, FrameRange.single(at), small.whole(), machine.planes(), work)) {
+                Optional<Frame> frame = stream.next();
+                if (frame.isPresent()) {
+                    var picture = ScreenPicture.of(frame.get(), small.whole(), 1, machine.planes(), work);
+                    Files.write(clips.thumb(id, i), Png.encode(picture));
+                    frame.get().release(machine.planes());
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Puts the demo archive on the shelf. */
+@NullMarked
+package awlsmith.server.demo;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,227 @@
+package awlsmith.server.dispatch;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import awlsmith.media.Clip;
+import awlsmith.render.Machine;
+import awlsmith.render.RenderRequest;
+import awlsmith.server.clips.Clips;
+import awlsmith.server.events.EventHub;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.storage.MediaFolder;
+import awlsmith.server.takes.TakeView;
+import awlsmith.server.takes.Takes;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+
+/** Renders: planned, ordered, cancelled, tried again, fetched. */
+@Service
+public class Dispatch {
+    private final RenderRepository renders;
+    private final LiveRenders live;
+    private final RenderRunner runner;
+    private final Clips clips;
+    private final Takes takes;
+    private final Machine machine;
+    private final MediaFolder media;
+    private final EventHub events;
+    private final Clock clock;
+
+    Dispatch(
+            RenderRepository renders,
+            LiveRenders live,
+            RenderRunner runner,
+            Clips clips,
+            Takes takes,
+            Machine machine,
+            MediaFolder media,
+            EventHub events,
+            Clock clock) {
+        this.renders = renders;
+        this.live = live;
+        this.runner = runner;
+        this.clips = clips;
+        this.takes = takes;
+        this.machine = machine;
+        this.media = media;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /**
+     * What a recipe makes of a clip.
+     *
+     * @param source size in words; @param steps what reaches behind each step
+     * @param estimateSeconds by the newest measured rate of this machine; null before the first render
+     */
+    public record PlanView(
+            List<StepView> steps,
+            int width,
+            int height,
+            String sar,
+            int frames,
+            double seconds,
+            double clipSeconds,
+            boolean wholeClip,
+            long memoryBytes,
+            long fileBytes,
+            @Nullable Double estimateSeconds,
+            List<String> refusals,
+            List<String> warnings) {}
+
+    /** @param summary its main setting; size behind it */
+    public record StepView(String summary, int width, int height) {}
+
+    PlanView plan(UUID clipId, Recipe recipe, Deliverable deliverable, @Nullable Integer in, @Nullable Integer out) {
+        Clip clip = clips.open(clipId);
+        int count = clip.index().orElseThrow().count();
+        FrameRange range = span(count, in, out);
+        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine.memoryLimit());
+        var steps = new ArrayList<StepView>();
+        Format before = clip.format();
+        List<Format> formats = recipe.formats(clip.format());
+        for (int i = 0; i < formats.size(); i++) {
+            Step step = recipe.steps().get(i);
+            steps.add(new StepView(
+                    step.known().summary(step.settings(), before),
+                    formats.get(i).width(),
+                    formats.get(i).height()));
+            before = formats.get(i);
+        }
+        OptionalDouble rate = renders.newestRate(deliverable.codec().id());
+        double pixels = (double) plan.output().width() * plan.output().height() * range.count();
+        return new PlanView(
+                steps,
+                plan.output().width(),
+                plan.output().height(),
+                plan.output().sar().toString(),
+                (int) range.count(),
+                clip.time(range.end()).minus(clip.time(range.from())).toDouble(),
+                clip.time(count).toDouble(),
+                range.count() == count,
+                plan.memoryBytes(),
+                plan.fileBytes(),
+                rate.isPresent() ? pixels / rate.getAsDouble() : null,
+                plan.refusals(),
+                plan.warnings());
+    }
+
+    /** @param whole sends the whole clip even when a span is marked */
+    RenderView order(UUID takeId, Deliverable deliverable, boolean whole) {
+        TakeView take = takes.view(takeId);
+        Clip clip = clips.open(take.clipId());
+        int count = clip.index().orElseThrow().count();
+        FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
+        Recipe recipe = Recipe.fromTree(take.recipe());
+        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine.memoryLimit());
+        if (!plan.isPossible()) {
+            throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
+        }
+        // the segments and the finished file stand side by side for a moment
+        media.demandSpace(2 * plan.fileBytes());
+        var id = UUID.randomUUID();
+        String title = clips.view(take.clipId()).title();
+        var job = new RenderJob(
+                id,
+                take.clipId(),
+                recipe,
+                deliverable,
+                fileName(title, take.name(), plan.output(), deliverable),
+                (int) range.from(),
+                (int) range.end(),
+                plan.output().width(),
+                plan.output().height());
+        renders.insert(job, take.name(), range.count() == count, clock.instant());
+        live.publish(id);
+        return view(id);
+    }
+
+    private static RenderRequest request(
+            Clip clip, Recipe recipe, FrameRange range, Deliverable deliverable, String name) {
+        Path nowhere = Path.of(deliverable.codec() == Deliverable.Codec.FFV1 ? "plan.mkv" : name);
+        return new RenderRequest(clip, recipe, range, deliverable, nowhere, nowhere, 1);
+    }
+
+    private static FrameRange span(int count, @Nullable Integer in, @Nullable Integer out) {
+        int from = in == null ? 0 : in;
+        int end = out == null ? count : out;
+        if (from < 0 || end > count || end <= from) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, "the span from frame " + from + " to " + end + " holds nothing of this clip");
+        }
+        return new FrameRange(from, end);
+    }
+
+    private static String fileName(String title, String take, Format out, Deliverable deliverable) {
+        String clean = title.replaceAll("[^\\p{L}\\p{N} ._-]", "_").replaceAll("\\.[A-Za-z0-9]{2,4}$", "");
+        clean = clean.length() > 120 ? clean.substring(0, 120) : clean;
+        return clean + " " + take + " " + out.width() + "x" + out.height()
+                + (deliverable.codec() == Deliverable.Codec.FFV1 ? ".mkv" : ".mp4");
+    }
+
+    List<RenderView> all() {
+        return live.all();
+    }
+
+    RenderView view(UUID id) {
+        return live.find(id).orElseThrow(() -> Refusal.unknown("this render"));
+    }
+
+    RenderView cancel(UUID id) {
+        view(id);
+        if (renders.cancel(id, clock.instant())) {
+            runner.stop(id);
+            live.forget(id);
+            live.publish(id);
+        }
+        return view(id);
+    }
+
+    RenderView retry(UUID id) {
+        if (!renders.retry(id)) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT, "only a render that failed or was cancelled can be tried again; this one is "
+                            + view(id).state().name().toLowerCase(java.util.Locale.ROOT));
+        }
+        live.publish(id);
+        return view(id);
+    }
+
+    void remove(UUID id) {
+        cancel(id);
+        renders.delete(id);
+        MediaFolder.remove(media.render(id));
+        events.publish("render-removed", Map.of("id", id));
+    }
+
+    Path file(UUID id) {
+        RenderView view = view(id);
+        Path file = media.render(id).resolve("out" + view.fileName().substring(view.fileName().lastIndexOf('.')));
+        if (view.state() != RenderView.State.DONE || !Files.exists(file)) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    view.state() == RenderView.State.DONE
+                            ? "the finished file is gone from the media folder; render it again"
+                            : "this render is not finished yet");
+        }
+        return file;
+    }
+
+    @EventListener
+    void clipRemoved(Clips.Removing event) {
+        renders.of(event.id()).forEach(this::remove);
+    }
+}

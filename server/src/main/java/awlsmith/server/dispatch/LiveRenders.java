@@ -1,0 +1,78 @@
+package awlsmith.server.dispatch;
+
+import awlsmith.server.events.EventHub;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.exception.DataAccessException;
+import org.springframework.stereotype.Component;
+
+/** The renders as the database has them, with the figures of the one that runs, and their way to the pages. */
+@Component
+class LiveRenders {
+    private record Now(int frames, RenderView.Live figures) {}
+
+    private final RenderRepository renders;
+    private final EventHub events;
+    private final Map<UUID, Now> running = new ConcurrentHashMap<>();
+
+    LiveRenders(RenderRepository renders, EventHub events) {
+        this.renders = renders;
+        this.events = events;
+    }
+
+    List<RenderView> all() {
+        return renders.all().stream().map(this::withFigures).toList();
+    }
+
+    Optional<RenderView> find(UUID id) {
+        return renders.find(id).map(this::withFigures);
+    }
+
+    void tell(UUID id, int frames, RenderView.Live figures) {
+        running.put(id, new Now(frames, figures));
+        publish(id);
+    }
+
+    void forget(UUID id) {
+        running.remove(id);
+    }
+
+    void publish(UUID id) {
+        try {
+            find(id).ifPresent(view -> events.publish("render", view));
+        } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
+            // pages read the whole list again when they are connected anew
+        }
+    }
+
+    private RenderView withFigures(RenderView view) {
+        Now now = running.get(view.id());
+        if (now == null || view.state() != RenderView.State.RUNNING) {
+            return view;
+        }
+        return new RenderView(
+                view.id(),
+                view.clipId(),
+                view.clipTitle(),
+                view.takeName(),
+                view.fileName(),
+                view.codec(),
+                view.wholeClip(),
+                view.spanSeconds(),
+                view.clipSeconds(),
+                view.width(),
+                view.height(),
+                view.state(),
+                view.frames(),
+                now.frames(),
+                view.problem(),
+                view.note(),
+                now.figures(),
+                view.result(),
+                view.createdAt(),
+                view.finishedAt());
+    }
+}

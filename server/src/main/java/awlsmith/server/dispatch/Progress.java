@@ -1,0 +1,74 @@
+package awlsmith.server.dispatch;
+
+import awlsmith.render.RenderWatch;
+import awlsmith.server.stills.Stills;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.function.BiConsumer;
+import java.util.function.IntConsumer;
+
+/** Turns what a render reports into figures a person can use, a few times a second. */
+final class Progress implements RenderWatch {
+    private static final long TELL_EVERY_NANOS = 300_000_000L;
+    private static final long WINDOW_NANOS = 8_000_000_000L;
+    private static final long LONGEST_WAIT_NANOS = 2_000_000_000L;
+
+    private final int total;
+    private final Stills stills;
+    private final BiConsumer<Integer, RenderView.Live> tell;
+    private final IntConsumer safe;
+    private final Deque<long[]> lately = new ArrayDeque<>();
+    private long told;
+    private int inSegments;
+
+    /**
+     * @param done frames in segments of earlier runs
+     * @param tell hears frames done and figures
+     * @param safe hears how many frames are on disk for good
+     */
+    Progress(int total, int done, Stills stills, BiConsumer<Integer, RenderView.Live> tell, IntConsumer safe) {
+        this.total = total;
+        this.stills = stills;
+        this.tell = tell;
+        this.safe = safe;
+        this.inSegments = done;
+    }
+
+    @Override
+    public void giveWay() {
+        long start = System.nanoTime();
+        while (stills.isBusy() && System.nanoTime() - start < LONGEST_WAIT_NANOS) {
+            java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
+        }
+    }
+
+    @Override
+    public synchronized void frames(long done, Shares shares) {
+        long now = System.nanoTime();
+        lately.addLast(new long[] {now, done});
+        while (lately.size() > 2 && now - lately.peekFirst()[0] > WINDOW_NANOS) {
+            lately.removeFirst();
+        }
+        if (now - told < TELL_EVERY_NANOS && done < total) {
+            return;
+        }
+        told = now;
+        double seconds = (now - lately.peekFirst()[0]) / 1e9;
+        double rate = seconds > 0 ? (done - lately.peekFirst()[1]) / seconds : 0;
+        double busy = Math.max(1e-9, shares.decode() + shares.treat() + shares.encode());
+        tell.accept(
+                (int) done,
+                new RenderView.Live(
+                        rate,
+                        rate > 0 ? (total - done) / rate : 0,
+                        shares.decode() / busy,
+                        shares.treat() / busy,
+                        shares.encode() / busy));
+    }
+
+    @Override
+    public synchronized void segment(int number, long frames) {
+        inSegments += (int) frames;
+        safe.accept(inSegments);
+    }
+}

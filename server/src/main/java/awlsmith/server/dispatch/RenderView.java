@@ -1,0 +1,70 @@
+package awlsmith.server.dispatch;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A file to send out, waiting, being made or made.
+ *
+ * @param spanSeconds length of what is sent; @param clipSeconds of the whole clip
+ * @param wholeClip false when only a marked span is sent
+ * @param live figures of a render that runs
+ * @param note what was changed on the way, for example about the sound
+ * @param result what was read back from the finished file
+ */
+public record RenderView(
+        UUID id,
+        UUID clipId,
+        String clipTitle,
+        String takeName,
+        String fileName,
+        String codec,
+        boolean wholeClip,
+        double spanSeconds,
+        double clipSeconds,
+        int width,
+        int height,
+        State state,
+        int frames,
+        int framesDone,
+        @Nullable String problem,
+        @Nullable String note,
+        @Nullable Live live,
+        @Nullable Result result,
+        Instant createdAt,
+        @Nullable Instant finishedAt) {
+    public enum State {
+        WAITING,
+        RUNNING,
+        DONE,
+        FAILED,
+        CANCELLED
+    }
+
+    /**
+     * @param framesASecond over the last moments
+     * @param secondsLeft at that rate
+     * @param decode, treat, encode shares of the busy time, 0..1
+     */
+    public record Live(double framesASecond, double secondsLeft, double decode, double treat, double encode) {}
+
+    /** Read back from the finished file, not from what was asked for. */
+    public record Result(
+            String codec,
+            int width,
+            int height,
+            String rate,
+            double ratePerSecond,
+            long frames,
+            double seconds,
+            long bytes,
+            int depth,
+            String matrix,
+            String range,
+            String transfer,
+            String primaries,
+            List<String> sound,
+            int errors) {}
+}

@@ -1,0 +1,99 @@
+package awlsmith.server.problem;
+
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.recipe.RecipeException;
+import awlsmith.media.MediaException;
+import java.io.IOException;
+import java.net.URI;
+import java.util.Map;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** Turns refusals and failures into RFC 9457 problem details with a sentence a user can act on. */
+@RestControllerAdvice
+class ProblemAdvice extends ResponseEntityExceptionHandler {
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    @ExceptionHandler
+    ProblemDetail refused(Refusal refusal) {
+        HttpStatus status =
+                switch (refusal.kind()) {
+                    case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
+                    case UNKNOWN -> HttpStatus.NOT_FOUND;
+                    case CONFLICT -> HttpStatus.CONFLICT;
+                    case TOO_LARGE -> HttpStatus.CONTENT_TOO_LARGE;
+                    case NO_SPACE -> HttpStatus.INSUFFICIENT_STORAGE;
+                };
+        return problem(status, refusal.kind().name().toLowerCase(java.util.Locale.ROOT), refusal.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail recipe(RecipeException wrong) {
+        var problem = problem(HttpStatus.UNPROCESSABLE_CONTENT, "recipe", wrong.getMessage());
+        problem.setProperty(
+                "problems",
+                wrong.problems().stream()
+                        .map(p -> Map.of("step", p.step(), "key", p.key(), "sentence", p.sentence()))
+                        .toList());
+        return problem;
+    }
+
+    @ExceptionHandler
+    ProblemDetail media(MediaException wrong) {
+        return problem(HttpStatus.UNPROCESSABLE_CONTENT, "media", wrong.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail argument(IllegalArgumentException wrong) {
+        return problem(HttpStatus.UNPROCESSABLE_CONTENT, "invalid", String.valueOf(wrong.getMessage()));
+    }
+
+    @ExceptionHandler(Cancel.Stopped.class)
+    ProblemDetail stopped() {
+        return problem(HttpStatus.CONFLICT, "stopped", "this was stopped because something newer was asked for");
+    }
+
+    @ExceptionHandler({DataAccessResourceFailureException.class, org.jooq.exception.DataAccessException.class})
+    ProblemDetail database(Exception wrong) {
+        LOG.warn("the database did not answer: {}", wrong.getMessage());
+        return problem(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "database",
+                "the database does not answer just now; nothing is lost, try again in a moment");
+    }
+
+    @ExceptionHandler(OutOfMemoryError.class)
+    ProblemDetail memory() {
+        return problem(
+                HttpStatus.INSUFFICIENT_STORAGE, "memory", "too little memory for a picture of this size; choose a smaller one");
+    }
+
+    /** The browser went away; there is nobody to tell. */
+    @ExceptionHandler(AsyncRequestNotUsableException.class)
+    void gone() {}
+
+    @ExceptionHandler
+    ProblemDetail unexpected(Exception wrong) {
+        if (wrong instanceof IOException && String.valueOf(wrong.getMessage()).contains("Broken pipe")) {
+            return problem(HttpStatus.INTERNAL_SERVER_ERROR, "gone", "the browser went away");
+        }
+        LOG.error("unexpected", wrong);
+        return problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "unexpected",
+                "something went wrong inside Awlsmith; the log says what. Try again, and restart it if it stays so");
+    }
+
+    private static ProblemDetail problem(HttpStatus status, String code, String sentence) {
+        var problem = ProblemDetail.forStatusAndDetail(status, sentence);
+        problem.setType(URI.create("urn:awlsmith:problem:" + code));
+        return problem;
+    }
+}

@@ -1,0 +1,5 @@
+/** Refusals and how they reach the user. */
+@NullMarked
+package awlsmith.server.problem;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,56 @@
+package awlsmith.server.stills;
+
+import awlsmith.core.picture.Region;
+import awlsmith.core.recipe.Recipe;
+import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpSession;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Stills over HTTP, as PNG. */
+@RestController
+@RequestMapping("/api/clips/{id}/stills")
+class StillController {
+    private final Stills stills;
+
+    StillController(Stills stills) {
+        this.stills = stills;
+    }
+
+    /**
+     * @param recipe in its open form; none shows the source
+     * @param part of the treated picture in its own pixels; none shows all of it
+     * @param viewer a name the page makes up for each side it shows
+     */
+    record Request(
+            long frame,
+            @Nullable Map<String, Object> recipe,
+            @Nullable Part part,
+            int reduce,
+            String viewer) {}
+
+    record Part(int x, int y, int width, int height) {}
+
+    @Hidden
+    @PostMapping(produces = MediaType.IMAGE_PNG_VALUE)
+    ResponseEntity<byte[]> still(@PathVariable UUID id, @RequestBody Request request, HttpSession session) {
+        Part part = request.part();
+        byte[] png = stills.still(
+                id,
+                request.recipe() == null ? Recipe.EMPTY : Recipe.fromTree(request.recipe()),
+                request.frame(),
+                part == null ? null : new Region(part.x(), part.y(), part.width(), part.height()),
+                Math.clamp(request.reduce(), 1, 64),
+                session.getId() + "/" + request.viewer());
+        return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(png);
+    }
+}

@@ -1,0 +1,96 @@
+package awlsmith.server.stills;
+
+import awlsmith.core.colour.ScreenPicture;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.media.Clip;
+import awlsmith.render.Machine;
+import awlsmith.server.clips.Clips;
+import awlsmith.server.problem.Refusal;
+import java.util.Map;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.springframework.stereotype.Service;
+
+/**
+ * Single frames to look at: the source as it is, or a part of it treated. Only the part asked for is computed, at the
+ * very pixels a full render would give. Renders give way while a still is being made.
+ */
+@Service
+public class Stills {
+    /** Largest picture sent to a page, in pixels: an 8K frame at full size would choke it. */
+    private static final long MOST_PIXELS = 12_000_000;
+
+    private final Clips clips;
+    private final FrameCache cache;
+    private final Machine machine;
+    private final AtomicInteger making = new AtomicInteger();
+    private final Map<String, Cancel> latest = new ConcurrentHashMap<>();
+
+    Stills(Clips clips, FrameCache cache, Machine machine) {
+        this.clips = clips;
+        this.cache = cache;
+        this.machine = machine;
+    }
+
+    /** True while somebody waits for a still. */
+    public boolean isBusy() {
+        return making.get() > 0;
+    }
+
+    /**
+     * @param recipe to treat with; the empty one shows the source
+     * @param part of the treated picture, cut to it; null for all of it
+     * @param reduce one pixel for the mean of reduce x reduce
+     * @param viewer who looks: a newer request of the same viewer stops the older one
+     */
+    byte[] still(UUID id, Recipe recipe, long number, Region part, int reduce, String viewer) {
+        var cancel = new Cancel();
+        Cancel older = latest.put(viewer, cancel);
+        if (older != null) {
+            older.ask();
+        }
+        making.incrementAndGet();
+        try {
+            return make(clips.open(id), id, recipe, number, part, reduce, cancel);
+        } finally {
+            making.decrementAndGet();
+            latest.remove(viewer, cancel);
+        }
+    }
+
+    private byte[] make(Clip clip, UUID id, Recipe recipe, long number, Region part, int reduce, Cancel cancel) {
+        int frames = clip.index().orElseThrow().count();
+        if (number < 0 || number >= frames) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
+        }
+        Chain chain = recipe.chain(clip.format());
+        Format out = chain.output();
+        Region shown = part == null ? out.whole() : part.within(out.width(), out.height());
+        if (shown.area() / ((long) reduce * reduce) > MOST_PIXELS) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "a picture of " + shown.width() + "x" + shown.height() + " is too large to send at once; ask for a part of it");
+        }
+        var work = machine.work(cancel);
+        Region needed = ScreenPicture.needs(out, shown);
+        try (FrameStream stream = chain.open(
+                cache.source(id, clip), FrameRange.single(number), needed, machine.planes(), work)) {
+            Frame frame = stream.next()
+                    .orElseThrow(() -> new Refusal(
+                            Refusal.Kind.INVALID, "frame " + number + " cannot be decoded; the file is damaged there"));
+            var picture = ScreenPicture.of(frame, shown, reduce, machine.planes(), work);
+            frame.release(machine.planes());
+            cancel.check();
+            return Png.encode(picture);
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Where large data lies. */
+@NullMarked
+package awlsmith.server.storage;
+
+import org.jspecify.annotations.NullMarked;

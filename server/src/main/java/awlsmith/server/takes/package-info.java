@@ -1,0 +1,5 @@
+/** Takes: one recipe on one clip. */
+@NullMarked
+package awlsmith.server.takes;
+
+import org.jspecify.annotations.NullMarked;
