@@ -13,7 +13,6 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
-import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Turns refusals and failures into RFC 9457 problem details with a sentence a user can act on. */
@@ -74,10 +73,6 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem(
                 HttpStatus.INSUFFICIENT_STORAGE, "memory", "too little memory for a picture of this size; choose a smaller one");
     }
-
-    /** The browser went away; there is nobody to tell. */
-    @ExceptionHandler(AsyncRequestNotUsableException.class)
-    void gone() {}
 
     @ExceptionHandler
     ProblemDetail unexpected(Exception wrong) {

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api } from './api/client'
+import AppHeader from './components/AppHeader.vue'
+import DropAnywhere from './components/DropAnywhere.vue'
+import KeyHelp from './components/KeyHelp.vue'
+import { useFeed } from './stores/feed'
+import { useNotices } from './stores/notices'
+
+const feed = useFeed()
+const notices = useNotices()
+const route = useRoute()
+const router = useRouter()
+const signedIn = ref(false)
+const help = ref(false)
+
+onMounted(async () => {
+  await router.isReady()
+  await enter()
+})
+
+async function enter() {
+  try {
+    const session = await api.session()
+    signedIn.value = session.signedIn
+    if (!session.signedIn) {
+      await router.replace({ path: '/sign-in', query: route.query })
+      return
+    }
+    feed.connect()
+    if (route.name === 'sign-in') {
+      await router.replace('/shelf')
+    }
+  } catch (error) {
+    notices.fail(error)
+    setTimeout(enter, 2000)
+  }
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.key === '?' && !(event.target instanceof HTMLInputElement)) {
+    help.value = !help.value
+  }
+}
+</script>
+
+<template>
+  <v-app @keydown="onKey">
+    <template v-if="signedIn">
+      <AppHeader @help="help = true" />
+      <div v-if="feed.link === 'lost'" class="lost" role="status">
+        The connection to the server is lost. What you did is kept; this page goes on as soon as it answers.
+      </div>
+      <v-main class="main"><router-view /></v-main>
+      <DropAnywhere />
+      <KeyHelp v-model="help" />
+    </template>
+    <v-main v-else class="main"><router-view v-if="route.name === 'sign-in'" @signed-in="enter" /></v-main>
+    <v-snackbar
+      v-model="notices.shown"
+      :timeout="notices.fault ? 9000 : 4000"
+      location="bottom"
+      color="#292929"
+    >
+      <span :class="{ fault: notices.fault }" role="status">{{ notices.text }}</span>
+      <template #actions>
+        <button class="link" type="button" @click="notices.shown = false">close</button>
+      </template>
+    </v-snackbar>
+  </v-app>
+</template>
+
+<style scoped>
+.main {
+  min-height: calc(100vh - 44px);
+}
+
+.lost {
+  background: #4a2c22;
+  padding: 6px 16px;
+  font-family: var(--label);
+}
+</style>

@@ -1,0 +1,134 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+export type ClipView = Schemas['ClipView']
+export type ClipFacts = Schemas['ClipFacts']
+export type TakeView = Schemas['TakeView']
+export type RenderView = Schemas['RenderView']
+export type PlanView = Schemas['PlanView']
+export type StepDescription = Schemas['StepDescription']
+export type ParamDescription = Schemas['ParamDescription']
+export type DeliverableChoice = Schemas['DeliverableChoice']
+export type SessionView = Schemas['SessionView']
+export type DemoMaking = Schemas['Making']
+
+/** One wrong setting of a recipe: which step (from 0, or -1), which key, and a sentence. */
+export interface RecipeProblem {
+  step: number
+  key: string
+  sentence: string
+}
+
+/** What the server refused or failed at, in a sentence; status 0 when it could not be reached at all. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    sentence: string,
+    readonly problems: RecipeProblem[] = [],
+  ) {
+    super(sentence)
+  }
+}
+
+const AWAY = 'the server does not answer; it may be starting again. This page tries on by itself'
+
+export function xsrfToken(cookies: string = document.cookie): string {
+  const pair = cookies.split('; ').find((part) => part.startsWith('XSRF-TOKEN='))
+  return pair ? decodeURIComponent(pair.slice('XSRF-TOKEN='.length)) : ''
+}
+
+/** Reads a problem out of an answer, whoever wrote it: the application, or something in between. */
+export function asProblem(status: number, body: unknown): Problem {
+  if (typeof body === 'object' && body !== null && 'detail' in body && typeof body.detail === 'string') {
+    const list = 'problems' in body && Array.isArray(body.problems) ? (body.problems as RecipeProblem[]) : []
+    return new Problem(status, body.detail, list)
+  }
+  return new Problem(status, status >= 500 ? AWAY : `the server answered with status ${status}`)
+}
+
+async function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
+  const headers: Record<string, string> = { Accept: 'application/json, image/png' }
+  if (method !== 'GET') {
+    headers['X-XSRF-TOKEN'] = xsrfToken()
+  }
+  if (body !== undefined) {
+    headers['Content-Type'] = 'application/json'
+  }
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method,
+      headers,
+      signal: signal ?? null,
+      body: body === undefined ? null : JSON.stringify(body),
+    })
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') {
+      throw error
+    }
+    throw new Problem(0, AWAY)
+  }
+  if (response.ok) {
+    return response
+  }
+  throw asProblem(response.status, await response.json().catch(() => undefined))
+}
+
+async function json<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const response = await send(method, path, body, signal)
+  return (await response.json()) as T
+}
+
+export interface StillRequest {
+  frame: number
+  recipe?: Recipe
+  part?: { x: number; y: number; width: number; height: number }
+  reduce: number
+  viewer: string
+}
+
+export interface RecipeStep {
+  step: string
+  on: boolean
+  settings: Record<string, number | string>
+}
+
+export interface Recipe {
+  awlsmith: 1
+  steps: RecipeStep[]
+}
+
+export const api = {
+  session: () => json<SessionView>('GET', '/api/session'),
+  signIn: (password: string) => json<SessionView>('POST', '/api/session', { password }),
+  signOut: () => send('DELETE', '/api/session'),
+  demo: () => json<DemoMaking>('GET', '/api/demo'),
+  steps: () => json<StepDescription[]>('GET', '/api/steps'),
+  clips: () => json<ClipView[]>('GET', '/api/clips'),
+  clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),
+  rename: (id: string, title: string) => json<ClipView>('PATCH', `/api/clips/${id}`, { title }),
+  removeClip: (id: string) => send('DELETE', `/api/clips/${id}`),
+  takes: (clip: string) => json<TakeView[]>('GET', `/api/clips/${clip}/takes`),
+  changeTake: (
+    id: string,
+    change: { recipe: Recipe; inFrame?: number; outFrame?: number; version: number },
+  ) => json<TakeView>('PUT', `/api/takes/${id}`, change),
+  plan: (
+    clip: string,
+    request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
+    signal?: AbortSignal,
+  ) => json<PlanView>('POST', `/api/clips/${clip}/plan`, request, signal),
+  still: async (clip: string, request: StillRequest, signal?: AbortSignal): Promise<ImageBitmap> => {
+    const response = await send('POST', `/api/clips/${clip}/stills`, request, signal)
+    return createImageBitmap(await response.blob(), {
+      colorSpaceConversion: 'none',
+      premultiplyAlpha: 'none',
+    })
+  },
+  renders: () => json<RenderView[]>('GET', '/api/renders'),
+  order: (order: { takeId: string; deliverable: DeliverableChoice; wholeClip: boolean }) =>
+    json<RenderView>('POST', '/api/renders', order),
+  cancelRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/cancel`),
+  retryRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/retry`),
+  removeRender: (id: string) => send('DELETE', `/api/renders/${id}`),
+}

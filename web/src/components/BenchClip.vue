@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref, shallowRef } from 'vue'
+import { api, type ClipView, type Recipe, type StepDescription } from '@/api/client'
+import { useNotices } from '@/stores/notices'
+import { useTake } from '@/stores/useTake'
+import { clamp } from '@/view/glass'
+import { clock } from '@/view/words'
+import DispatchDialog from './DispatchDialog.vue'
+import Glass from './Glass.vue'
+import Ledger from './Ledger.vue'
+import Run from './Run.vue'
+
+/** One clip on the bench: its recipe, its picture, its time. */
+const props = defineProps<{ clip: ClipView }>()
+const notices = useNotices()
+const { take, state, plan, problems, saved, load, change, save, undo, redo } = useTake(
+  props.clip.id,
+  notices.fail,
+)
+
+const steps = shallowRef<StepDescription[]>([])
+const frame = ref(0)
+const dispatching = ref(false)
+const glass = ref<InstanceType<typeof Glass>>()
+/** The recipe that the plan at hand belongs to: only that one is shown, so sizes and pixels agree. */
+const facts = computed(() => props.clip.facts!)
+const frames = computed(() => props.clip.frames ?? 1)
+const source = computed(() => ({ width: facts.value.width, height: facts.value.height }))
+const treated = computed(() => {
+  const last = plan.value?.steps.at(-1)
+  return last ? { width: last.width, height: last.height } : source.value
+})
+const place = computed(
+  () => `${clock((frame.value * facts.value.seconds) / frames.value)} frame ${frame.value}`,
+)
+
+onMounted(async () => {
+  frame.value = Math.floor(frames.value / 2)
+  await load()
+  steps.value = await api.steps().catch((error: unknown) => {
+    notices.fail(error)
+    return []
+  })
+})
+
+function setRecipe(recipe: Recipe) {
+  change({ recipe })
+}
+
+function setSpan(inFrame: number | undefined, outFrame: number | undefined) {
+  change({
+    inFrame: inFrame === 0 ? undefined : inFrame,
+    outFrame: outFrame === frames.value ? undefined : outFrame,
+  })
+}
+
+function go(by: number) {
+  frame.value = clamp(frame.value + by, 0, frames.value - 1)
+}
+
+async function openDispatch() {
+  await save()
+  dispatching.value = true
+}
+
+const scales: Record<string, number> = { '1': 1, '2': 2, '4': 4, '8': 8 }
+
+function onKey(event: KeyboardEvent) {
+  const target = event.target as HTMLElement
+  if (target.closest('input, textarea, [role="listbox"], [role="dialog"]')) {
+    return
+  }
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+    event.preventDefault()
+    return event.shiftKey ? redo() : undo()
+  }
+  if (event.ctrlKey || event.metaKey || event.altKey) {
+    return
+  }
+  const now = state.value
+  const scale = scales[event.key]
+  if (scale !== undefined) {
+    return glass.value?.setScale(scale)
+  }
+  const keys: Record<string, () => void> = {
+    ',': () => go(-1),
+    '.': () => go(1),
+    '<': () => go(-10),
+    '>': () => go(10),
+    Home: () => go(-frames.value),
+    End: () => go(frames.value),
+    i: () =>
+      setSpan(
+        frame.value,
+        now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
+      ),
+    o: () =>
+      setSpan(
+        now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
+        frame.value + 1,
+      ),
+    I: () => setSpan(undefined, now?.outFrame),
+    O: () => setSpan(now?.inFrame, undefined),
+    f: () => glass.value?.flip(true),
+    '0': () => glass.value?.fit(),
+    '[': () => glass.value?.nudgeEdge(-0.02),
+    ']': () => glass.value?.nudgeEdge(0.02),
+  }
+  const act = keys[event.key]
+  if (act) {
+    event.preventDefault()
+    act()
+  }
+}
+
+function onKeyUp(event: KeyboardEvent) {
+  if (event.key === 'f') {
+    glass.value?.flip(false)
+  }
+}
+
+const stop = new AbortController()
+window.addEventListener('keydown', onKey, { signal: stop.signal })
+window.addEventListener('keyup', onKeyUp, { signal: stop.signal })
+onScopeDispose(() => stop.abort())
+</script>
+
+<template>
+  <div class="bench">
+    <Ledger
+      v-if="take && state"
+      :clip="clip"
+      :take="take"
+      :recipe="state.recipe"
+      :steps="steps"
+      :plan="plan"
+      :problems="problems"
+      :saved="saved"
+      @change="setRecipe"
+      @dispatch="openDispatch"
+    />
+    <div v-else class="blank"></div>
+    <Glass
+      v-if="take && state && plan"
+      ref="glass"
+      :clip="clip.id"
+      :frame="frame"
+      :recipe="state.recipe"
+      :source="source"
+      :treated="treated"
+      :place="place"
+      :take-name="take.name"
+      @failed="notices.fail"
+    />
+    <div v-else></div>
+    <Run
+      v-model:frame="frame"
+      :clip="clip.id"
+      :frames="frames"
+      :seconds="facts.seconds"
+      :in-frame="state?.inFrame"
+      :out-frame="state?.outFrame"
+      @span="setSpan"
+    />
+    <DispatchDialog
+      v-if="take && state"
+      v-model="dispatching"
+      :take="take"
+      :recipe="state.recipe"
+      :clip-title="clip.title"
+    />
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template: 'ledger glass' 1fr 'ledger run' auto / 296px 1fr;
+  height: calc(100vh - 44px);
+  min-height: 480px;
+}
+
+.bench > :deep(.ledger),
+.blank {
+  grid-area: ledger;
+}
+</style>

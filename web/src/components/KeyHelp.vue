@@ -1,0 +1,56 @@
+<script setup lang="ts">
+const open = defineModel<boolean>({ required: true })
+
+const keys = [
+  ['comma, period', 'one frame back, one on; hold to go on'],
+  ['Shift + comma, period', 'ten frames'],
+  ['Home, End', 'first and last frame'],
+  ['I, O', 'in point here, out point behind this frame'],
+  ['Shift + I, O', 'take the in or out point away'],
+  ['F', 'hold to see the source in place of the treated picture'],
+  ['0, 1, 2, 4, 8', 'fit, 1:1, 2:1, 4:1, 8:1 of the treated picture'],
+  ['wheel', 'zoom at the pointer'],
+  ['drag', 'move the picture; at the edge: move the wipe'],
+  ['arrow keys on the glass', 'move the picture'],
+  ['[ and ]', 'move the wipe’s edge'],
+  ['Ctrl + Z, Ctrl + Shift + Z', 'undo and redo on the recipe'],
+  ['?', 'these keys'],
+]
+</script>
+
+<template>
+  <v-dialog v-model="open" aria-label="Keys">
+    <v-card class="card">
+      <h2>Keys</h2>
+      <dl>
+        <template v-for="[key, does] in keys" :key="key">
+          <dt class="figure">{{ key }}</dt>
+          <dd>{{ does }}</dd>
+        </template>
+      </dl>
+      <button class="button" type="button" @click="open = false">Close</button>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.card {
+  padding: 20px 24px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 6px 20px;
+  margin: 14px 0 18px;
+}
+
+dd {
+  margin: 0;
+}
+
+.button {
+  justify-self: end;
+  align-self: end;
+}
+</style>

@@ -1,0 +1,269 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type {
+  ClipView,
+  PlanView,
+  Recipe,
+  RecipeProblem,
+  RecipeStep,
+  StepDescription,
+  TakeView,
+} from '@/api/client'
+import { withStep } from '@/view/recipe'
+import { bytes, rate, wait } from '@/view/words'
+import EnlargeControls from './EnlargeControls.vue'
+
+/** The recipe as a list on a thread: source at the top, what is sent out at the bottom. */
+const props = defineProps<{
+  clip: ClipView
+  take: TakeView
+  recipe: Recipe
+  steps: StepDescription[]
+  plan: PlanView | undefined
+  problems: RecipeProblem[]
+  saved: boolean
+}>()
+const emit = defineEmits<{ change: [recipe: Recipe]; dispatch: [] }>()
+const open = ref(0)
+
+const facts = computed(() => props.clip.facts)
+const estimate = computed(() => {
+  const plan = props.plan
+  if (!plan) {
+    return ''
+  }
+  const parts = [`${plan.seconds.toFixed(1)} s`, `≈ ${bytes(plan.fileBytes)}`]
+  if (plan.estimateSeconds !== undefined) {
+    parts.push(`≈ ${wait(plan.estimateSeconds)}`)
+  }
+  return parts.join(' · ')
+})
+
+function describe(step: RecipeStep): StepDescription | undefined {
+  return props.steps.find((one) => one.id === step.step)
+}
+
+function change(index: number, step: RecipeStep) {
+  emit('change', withStep(props.recipe, index, step))
+}
+
+function size(index: number): string {
+  const step = props.plan?.steps[index]
+  return step && facts.value
+    ? `${step.width}×${step.height} · ${rate(facts.value.ratePerSecond)}${facts.value.scan}`
+    : ''
+}
+</script>
+
+<template>
+  <section class="ledger" aria-label="Recipe">
+    <div class="top">
+      <span class="take">Take {{ take.name }}</span>
+      <span class="label" role="status">{{ saved ? 'saved' : 'saving…' }}</span>
+    </div>
+    <div class="scroll">
+      <div class="thread" aria-hidden="true"></div>
+      <div class="step">
+        <span class="knot at-source" aria-hidden="true"></span>
+        <span class="clip-title">{{ clip.title }}</span><span class="figure source">source</span>
+      </div>
+      <div v-if="facts" class="size figure">
+        {{ facts.width }}×{{ facts.height }} · {{ rate(facts.ratePerSecond) }}{{ facts.scan }} ·
+        {{ facts.depth }} bit
+      </div>
+      <div v-if="facts && facts.sar !== '1'" class="size label">
+        pixels {{ facts.sar.replace('/', ':') }}, shown square here
+      </div>
+      <div v-if="facts?.scan === 'i'" class="size label">
+        interlaced: fields are treated as whole frames here
+      </div>
+      <div
+        v-for="(step, index) in recipe.steps"
+        :key="index"
+        :class="{ open: open === index, off: !step.on }"
+      >
+        <div class="step">
+          <button
+            class="knot"
+            type="button"
+            role="switch"
+            :aria-checked="step.on"
+            :aria-label="`${describe(step)?.name} on`"
+            :title="step.on ? 'Leave this step out' : 'Take this step in again'"
+            @click="change(index, { ...step, on: !step.on })"
+          ></button>
+          <button
+            class="name"
+            type="button"
+            :aria-expanded="open === index"
+            @click="open = open === index ? -1 : index"
+          >
+            {{ describe(step)?.name ?? step.step }}
+          </button>
+          <span class="figure">{{ step.on ? plan?.steps[index]?.summary : 'off' }}</span>
+        </div>
+        <div v-if="open === index && describe(step)" class="inside">
+          <EnlargeControls
+            :step="step"
+            :description="describe(step)!"
+            :width="plan?.steps[index]?.width ?? 1280"
+            :height="plan?.steps[index]?.height ?? 720"
+            :problems="problems.filter((one) => one.step === index)"
+            @change="(next) => change(index, next)"
+          />
+        </div>
+        <div v-if="step.on" class="size figure" data-test="size">{{ size(index) }}</div>
+      </div>
+    </div>
+    <div class="foot">
+      <span class="knot square" aria-hidden="true"></span>
+      <div>
+        <div>H.264, MP4</div>
+        <div class="figure quiet">{{ estimate }}</div>
+        <div v-if="plan && !plan.wholeClip" class="label treated">
+          only {{ plan.seconds.toFixed(1) }} s of {{ plan.clipSeconds.toFixed(1) }} s
+        </div>
+      </div>
+      <button class="button go" type="button" :disabled="!plan" @click="emit('dispatch')">Dispatch…</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ledger {
+  background: var(--table);
+  border-right: 1px solid var(--rule);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 14px 16px 8px;
+}
+
+.take {
+  font: 600 16px var(--label);
+}
+
+.scroll {
+  position: relative;
+  flex: 1;
+  overflow: hidden auto;
+  min-height: 0;
+}
+
+.thread {
+  position: absolute;
+  left: 23px;
+  top: 16px;
+  bottom: 0;
+  width: 2px;
+  background: linear-gradient(var(--source) 0 52px, var(--treated) 52px);
+}
+
+.step {
+  position: relative;
+  padding: 6px 16px 4px 44px;
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+
+.clip-title {
+  overflow-wrap: anywhere;
+}
+
+.name {
+  background: none;
+  border: 0;
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+  text-align: left;
+}
+
+.open .name {
+  font-weight: 500;
+}
+
+.knot {
+  position: absolute;
+  left: 17px;
+  top: 9px;
+  width: 14px;
+  height: 14px;
+  padding: 0;
+  border-radius: 7px;
+  background: var(--treated);
+  border: 3px solid var(--table);
+  cursor: pointer;
+}
+
+.at-source {
+  background: var(--source);
+  cursor: default;
+}
+
+.off .knot {
+  background: var(--table);
+  box-shadow: inset 0 0 0 2px var(--faint);
+}
+
+.off {
+  color: var(--faint);
+}
+
+.size {
+  padding: 0 16px 4px 44px;
+  color: var(--faint);
+}
+
+.open {
+  position: relative;
+  background: var(--raised);
+  margin: 4px 0;
+  padding-bottom: 8px;
+}
+
+.open::before {
+  content: '';
+  position: absolute;
+  left: 23px;
+  top: 0;
+  bottom: 0;
+  width: 2px;
+  background: var(--treated);
+}
+
+.open .knot {
+  border-color: var(--raised);
+}
+
+.inside {
+  padding: 8px 16px 10px 44px;
+}
+
+.foot {
+  position: relative;
+  border-top: 1px solid var(--rule);
+  padding: 12px 16px 12px 44px;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+}
+
+.square {
+  border-radius: 0;
+  border: 0;
+  width: 8px;
+  height: 8px;
+  left: 20px;
+  top: 24px;
+}
+</style>

@@ -1,0 +1,254 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { clamp } from '@/view/glass'
+import { clock } from '@/view/words'
+
+const props = defineProps<{
+  clip: string
+  frames: number
+  seconds: number
+  inFrame: number | undefined
+  outFrame: number | undefined
+}>()
+const frame = defineModel<number>('frame', { required: true })
+const emit = defineEmits<{ span: [inFrame: number | undefined, outFrame: number | undefined] }>()
+
+const strip = ref<HTMLElement>()
+const THUMBS = 5
+
+const at = (n: number) => `${(100 * n) / props.frames}%`
+const time = (n: number) => clock((n * props.seconds) / props.frames)
+const from = computed(() => props.inFrame ?? 0)
+const end = computed(() => props.outFrame ?? props.frames)
+const marked = computed(() => props.inFrame !== undefined || props.outFrame !== undefined)
+
+function frameUnder(event: PointerEvent): number {
+  const box = strip.value?.getBoundingClientRect()
+  return box ? ((event.clientX - box.left) / box.width) * props.frames : 0
+}
+
+type Hold = 'here' | 'in' | 'out'
+
+function take(event: PointerEvent, hold: Hold) {
+  if (event.button !== 0) {
+    return
+  }
+  event.preventDefault()
+  const surface = event.currentTarget as HTMLElement
+  surface.setPointerCapture(event.pointerId)
+  const done = new AbortController()
+  const move = (now: PointerEvent) => {
+    const n = frameUnder(now)
+    if (hold === 'here') {
+      frame.value = clamp(Math.floor(n), 0, props.frames - 1)
+    } else if (hold === 'in') {
+      emit('span', clamp(Math.round(n), 0, end.value - 1), props.outFrame)
+    } else {
+      emit('span', props.inFrame, clamp(Math.round(n), from.value + 1, props.frames))
+    }
+  }
+  move(event)
+  surface.addEventListener('pointermove', move, { signal: done.signal })
+  for (const name of ['pointerup', 'pointercancel'] as const) {
+    surface.addEventListener(name, () => done.abort(), { signal: done.signal })
+  }
+}
+
+function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
+  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+  if (by === 0) {
+    return
+  }
+  event.preventDefault()
+  if (hold === 'in') {
+    emit('span', clamp(from.value + by, 0, end.value - 1), props.outFrame)
+  } else {
+    emit('span', props.inFrame, clamp(end.value + by, from.value + 1, props.frames))
+  }
+}
+</script>
+
+<template>
+  <div class="run">
+    <div class="line">
+      <button class="link" type="button" aria-label="One frame back" :disabled="frame <= 0" @click="frame--">
+        <kbd>,</kbd>
+      </button>
+      <span class="figure now" data-test="time">{{ time(frame) }}</span>
+      <button
+        class="link"
+        type="button"
+        aria-label="One frame on"
+        :disabled="frame >= frames - 1"
+        @click="frame++"
+      >
+        <kbd>.</kbd>
+      </button>
+      <span class="figure faint">/ {{ time(frames) }}</span>
+      <span class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
+      <span class="figure span" data-test="span">
+        <template v-if="marked">
+          <span class="treated">in {{ time(from) }} out {{ time(end) }}</span>
+          <button class="link clear" type="button" @click="emit('span', undefined, undefined)">
+            whole clip
+          </button>
+        </template>
+        <span v-else class="faint">no span marked <kbd>I</kbd> <kbd>O</kbd></span>
+      </span>
+    </div>
+    <div ref="strip" class="strip" data-test="strip" @pointerdown="take($event, 'here')">
+      <div class="thumbs">
+        <img
+          v-for="n in THUMBS"
+          :key="n"
+          :src="`/api/clips/${clip}/thumbs/${n - 1}`"
+          alt=""
+          draggable="false"
+        />
+      </div>
+      <div class="shade" :style="{ left: 0, width: at(from) }"></div>
+      <div class="shade" :style="{ left: at(end), right: 0 }"></div>
+      <div
+        class="handle"
+        :class="{ set: inFrame !== undefined }"
+        :style="{ left: at(from) }"
+        role="slider"
+        tabindex="0"
+        aria-label="In point"
+        :aria-valuemin="0"
+        :aria-valuemax="end - 1"
+        :aria-valuenow="from"
+        :aria-valuetext="time(from)"
+        @pointerdown.stop="take($event, 'in')"
+        @keydown="keyOnHandle($event, 'in')"
+      ></div>
+      <div
+        class="handle out"
+        :class="{ set: outFrame !== undefined }"
+        :style="{ left: at(end) }"
+        role="slider"
+        tabindex="0"
+        aria-label="Out point"
+        :aria-valuemin="from + 1"
+        :aria-valuemax="frames"
+        :aria-valuenow="end"
+        :aria-valuetext="time(end)"
+        @pointerdown.stop="take($event, 'out')"
+        @keydown="keyOnHandle($event, 'out')"
+      ></div>
+      <div class="head" :style="{ left: at(frame + 0.5) }"></div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.run {
+  background: var(--table);
+  border-top: 1px solid var(--rule);
+  padding: 8px 14px 12px;
+  user-select: none;
+}
+
+.line {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  height: 26px;
+}
+
+.line kbd {
+  margin: 0;
+}
+
+.now {
+  min-width: 56px;
+  text-align: center;
+}
+
+.span {
+  margin-left: auto;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+
+.strip {
+  position: relative;
+  height: 58px;
+  margin-top: 6px;
+  cursor: pointer;
+  touch-action: none;
+}
+
+.thumbs {
+  position: absolute;
+  inset: 4px 0;
+  display: flex;
+  overflow: hidden;
+  background: var(--ground);
+}
+
+.thumbs img {
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+  object-fit: cover;
+  filter: brightness(0.85);
+}
+
+.shade {
+  position: absolute;
+  top: 4px;
+  bottom: 4px;
+  background: rgb(22 22 22 / 78%);
+}
+
+.handle {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 12px;
+  margin-left: -6px;
+  cursor: ew-resize;
+}
+
+.handle::before {
+  content: '';
+  position: absolute;
+  inset: 0 auto 0 5px;
+  width: 2px;
+  background: var(--faint);
+}
+
+.handle.set::before {
+  background: var(--treated);
+}
+
+.handle::after {
+  content: '';
+  position: absolute;
+  top: 0;
+  left: 6px;
+  width: 7px;
+  height: 2px;
+  background: inherit;
+  border-top: 2px solid var(--faint);
+}
+
+.handle.out::after {
+  left: -1px;
+}
+
+.handle.set::after {
+  border-color: var(--treated);
+}
+
+.head {
+  position: absolute;
+  top: -4px;
+  bottom: -4px;
+  width: 1px;
+  background: #fff;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import ClipRow from '@/components/ClipRow.vue'
+import UploadRow from '@/components/UploadRow.vue'
+import { useFeed } from '@/stores/feed'
+import { useUploads } from '@/stores/uploads'
+import { bytes, length } from '@/view/words'
+
+const feed = useFeed()
+const uploads = useUploads()
+const picker = ref<HTMLInputElement>()
+
+const clips = computed(() => [...feed.clips.values()].sort((a, b) => a.addedAt.localeCompare(b.addedAt)))
+const summary = computed(() => {
+  const seconds = clips.value.reduce((sum, clip) => sum + (clip.facts?.seconds ?? 0), 0)
+  const size = clips.value.reduce((sum, clip) => sum + clip.bytes, 0)
+  const count = clips.value.length === 1 ? '1 clip' : `${clips.value.length} clips`
+  return `${count}, ${length(seconds)}, ${bytes(size)}`
+})
+
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  uploads.add(input.files ?? [])
+  input.value = ''
+}
+</script>
+
+<template>
+  <section aria-label="Shelf">
+    <div class="top">
+      <h1>Shelf</h1>
+      <span v-if="clips.length" class="label">{{ summary }}</span>
+      <span class="label hint">Drop files anywhere, or</span>
+      <button class="button go" type="button" @click="picker?.click()">Take in files…</button>
+      <input ref="picker" type="file" multiple hidden aria-label="Take in files" @change="picked" />
+    </div>
+    <div v-if="feed.demo.label" class="making" role="status">
+      <span class="label"
+        >Making the demo archive: {{ feed.demo.label }}, {{ Math.round(100 * feed.demo.share) }} %</span
+      >
+      <v-progress-linear
+        :model-value="100 * feed.demo.share"
+        color="secondary"
+        height="3"
+        aria-label="demo archive"
+      />
+    </div>
+    <div class="head label" aria-hidden="true">
+      <span></span><span></span><span>picture</span><span>takes</span><span>sent out</span><span></span>
+    </div>
+    <div role="list">
+      <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
+      <ClipRow v-for="clip in clips" :key="clip.id" :clip="clip" />
+    </div>
+    <p v-if="feed.loaded && !clips.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
+      Nothing here yet. Drop a video file anywhere on this page: MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF or
+      GIF.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 14px 20px 12px;
+}
+
+.hint {
+  margin-left: auto;
+}
+
+.making {
+  padding: 4px 20px 12px;
+  display: grid;
+  gap: 6px;
+}
+
+.head {
+  display: grid;
+  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 49px;
+  gap: 18px;
+  padding: 0 20px 6px;
+}
+
+.empty {
+  padding: 60px 20px;
+  text-align: center;
+}
+
+@media (width < 1240px) {
+  .head {
+    display: none;
+  }
+}
+</style>

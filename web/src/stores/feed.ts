@@ -1,0 +1,59 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { api, type ClipView, type DemoMaking, type RenderView, type TakeView } from '@/api/client'
+
+type Listener = (take: TakeView) => void
+
+/**
+ * The server's state as this page knows it: lists read once at every (re)connection, then kept by the events of one
+ * stream, which all views share.
+ */
+export const useFeed = defineStore('feed', () => {
+  const clips = ref(new Map<string, ClipView>())
+  const renders = ref(new Map<string, RenderView>())
+  const demo = ref<DemoMaking>({ label: '', share: 1 })
+  const link = ref<'connecting' | 'open' | 'lost'>('connecting')
+  const loaded = ref(false)
+  const takeListeners = new Set<Listener>()
+  let source: EventSource | undefined
+
+  async function reload() {
+    const [someClips, someRenders, making] = await Promise.all([api.clips(), api.renders(), api.demo()])
+    clips.value = new Map(someClips.map((clip) => [clip.id, clip]))
+    renders.value = new Map(someRenders.map((render) => [render.id, render]))
+    demo.value = making
+    loaded.value = true
+  }
+
+  function connect() {
+    source?.close()
+    source = new EventSource('/api/events')
+    const on = <T>(name: string, fold: (state: T) => void) =>
+      source?.addEventListener(name, (event: MessageEvent<string>) => fold(JSON.parse(event.data) as T))
+    source.addEventListener('hello', () => {
+      link.value = 'open'
+      reload().catch(() => (link.value = 'lost'))
+    })
+    source.onerror = () => {
+      link.value = 'lost'
+      if (source?.readyState === EventSource.CLOSED) {
+        // an answer that is no stream (signed out, or a proxy's page) ends the browser's own tries
+        setTimeout(connect, 2000)
+      }
+    }
+    on<ClipView>('clip', (clip) => clips.value.set(clip.id, clip))
+    on<{ id: string }>('clip-removed', ({ id }) => clips.value.delete(id))
+    on<RenderView>('render', (render) => renders.value.set(render.id, render))
+    on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
+    on<DemoMaking>('demo', (making) => (demo.value = making))
+    on<TakeView>('take', (take) => takeListeners.forEach((listener) => listener(take)))
+  }
+
+  /** Hears changes of takes made anywhere; returns the way to stop. */
+  function onTake(listener: Listener): () => void {
+    takeListeners.add(listener)
+    return () => takeListeners.delete(listener)
+  }
+
+  return { clips, renders, demo, link, loaded, connect, reload, onTake }
+})

@@ -1,0 +1,74 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { Problem } from '@/api/client'
+import { upload } from '@/api/upload'
+
+export interface Upload {
+  key: number
+  name: string
+  bytes: number
+  sent: number
+  startedAt: number
+  problem: string
+  stop: () => void
+}
+
+/** Files on their way in: one at a time, the others wait. */
+export const useUploads = defineStore('uploads', () => {
+  const uploads = ref<Upload[]>([])
+  let nextKey = 1
+  let chain: Promise<void> = Promise.resolve()
+
+  function add(files: Iterable<File>) {
+    for (const file of files) {
+      const stop = new AbortController()
+      const key = nextKey++
+      uploads.value.push({
+        key,
+        name: file.name,
+        bytes: file.size,
+        sent: 0,
+        startedAt: 0,
+        problem: '',
+        stop: () => {
+          stop.abort()
+          dismiss(key)
+        },
+      })
+      chain = chain.then(() => run(key, file, stop.signal))
+    }
+  }
+
+  async function run(key: number, file: File, signal: AbortSignal) {
+    const entry = () => uploads.value.find((one) => one.key === key)
+    const begun = entry()
+    if (!begun || signal.aborted) {
+      return
+    }
+    begun.startedAt = Date.now()
+    try {
+      await upload(
+        file,
+        (sent) => {
+          const now = entry()
+          if (now) {
+            now.sent = sent
+          }
+        },
+        signal,
+      )
+      dismiss(key)
+    } catch (error) {
+      const failed = entry()
+      if (failed) {
+        failed.problem = error instanceof Problem ? error.message : `${file.name} could not be sent`
+      }
+    }
+  }
+
+  function dismiss(key: number) {
+    uploads.value = uploads.value.filter((one) => one.key !== key)
+  }
+
+  return { uploads, add, dismiss }
+})

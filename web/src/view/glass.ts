@@ -1,0 +1,116 @@
+/** Where one looks: the point of the source picture (in its pixels) at the screen's centre, and how large it is seen. */
+export interface Glass {
+  readonly x: number
+  readonly y: number
+  /** Screen pixels (of the device) to one source pixel. */
+  readonly scale: number
+}
+
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
+
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+export interface Rect extends Point, Size {}
+
+const LARGEST_SCALE = 64
+const SMALLEST_PICTURE = 32
+
+export function clamp(value: number, low: number, high: number): number {
+  return Math.min(Math.max(value, low), high)
+}
+
+/** The whole picture, as large as it goes on the screen. */
+export function fitted(picture: Size, screen: Size): Glass {
+  return {
+    x: picture.width / 2,
+    y: picture.height / 2,
+    scale: Math.min(screen.width / picture.width, screen.height / picture.height) || 1,
+  }
+}
+
+/** Zooms so that the picture's point under `at` (from the screen's centre) stays where it is. */
+export function zoomAt(glass: Glass, scale: number, at: Point): Glass {
+  const shift = 1 / glass.scale - 1 / scale
+  return { x: glass.x + at.x * shift, y: glass.y + at.y * shift, scale }
+}
+
+export function panBy(glass: Glass, dx: number, dy: number): Glass {
+  return { ...glass, x: glass.x - dx / glass.scale, y: glass.y - dy / glass.scale }
+}
+
+/** Keeps some of the picture in sight and the scale within reason. */
+export function held(glass: Glass, picture: Size): Glass {
+  const least = SMALLEST_PICTURE / Math.max(picture.width, picture.height)
+  return {
+    x: clamp(glass.x, 0, picture.width),
+    y: clamp(glass.y, 0, picture.height),
+    scale: clamp(glass.scale, least, LARGEST_SCALE),
+  }
+}
+
+/** A rectangle of the source picture on the screen, whose origin is its top left corner. */
+export function toScreen(glass: Glass, screen: Size, rect: Rect): Rect {
+  return {
+    x: (rect.x - glass.x) * glass.scale + screen.width / 2,
+    y: (rect.y - glass.y) * glass.scale + screen.height / 2,
+    width: rect.width * glass.scale,
+    height: rect.height * glass.scale,
+  }
+}
+
+/** The source picture's point under a point of the screen. */
+export function toPicture(glass: Glass, screen: Size, at: Point): Point {
+  return {
+    x: (at.x - screen.width / 2) / glass.scale + glass.x,
+    y: (at.y - screen.height / 2) / glass.scale + glass.y,
+  }
+}
+
+/** Which part of a picture must be fetched for this view. */
+export interface Wanted {
+  /** In the fetched picture's own pixels, on multiples of `reduce`. */
+  readonly part: Rect
+  /** One fetched pixel for reduce x reduce; a power of two. */
+  readonly reduce: number
+}
+
+/**
+ * The visible part of a picture that covers the source's place at its own size.
+ *
+ * @param size of the picture in its own pixels
+ * @param margin share of the screen fetched around the visible part, so that small moves need nothing new
+ */
+export function wanted(glass: Glass, screen: Size, source: Size, size: Size, margin: number): Wanted {
+  const perX = size.width / source.width
+  const perY = size.height / source.height
+  const seen = glass.scale / perX
+  const reduce = seen >= 1 ? 1 : 2 ** Math.floor(Math.log2(1 / seen))
+  const topLeft = toPicture(glass, screen, { x: -margin * screen.width, y: -margin * screen.height })
+  const bottomRight = toPicture(glass, screen, {
+    x: (1 + margin) * screen.width,
+    y: (1 + margin) * screen.height,
+  })
+  const step = Math.max(2, reduce)
+  const left = clamp(Math.floor((topLeft.x * perX) / step) * step, 0, size.width - 1)
+  const top = clamp(Math.floor((topLeft.y * perY) / step) * step, 0, size.height - 1)
+  const right = clamp(Math.ceil((bottomRight.x * perX) / step) * step, left + 1, size.width)
+  const bottom = clamp(Math.ceil((bottomRight.y * perY) / step) * step, top + 1, size.height)
+  return { part: { x: left, y: top, width: right - left, height: bottom - top }, reduce }
+}
+
+/** Whether what was fetched still serves a view. */
+export function serves(have: Wanted, need: Wanted): boolean {
+  return (
+    have.reduce === need.reduce &&
+    have.part.x <= need.part.x &&
+    have.part.y <= need.part.y &&
+    have.part.x + have.part.width >= need.part.x + need.part.width &&
+    have.part.y + have.part.height >= need.part.y + need.part.height
+  )
+}

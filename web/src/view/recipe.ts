@@ -1,0 +1,61 @@
+import type { Recipe, RecipeStep } from '@/api/client'
+
+export type SizeWay = 'factor' | 'target' | 'pixels'
+
+/** In which of its three ways an enlarge step gives its size. */
+export function sizeWay(step: RecipeStep): SizeWay {
+  if ('target' in step.settings) {
+    return 'target'
+  }
+  return 'width' in step.settings || 'height' in step.settings ? 'pixels' : 'factor'
+}
+
+/** The step with its size given in another way, near what it was. */
+export function inWay(step: RecipeStep, way: SizeWay, width: number, height: number): RecipeStep {
+  const settings = { ...step.settings }
+  for (const key of ['factor', 'target', 'width', 'height']) {
+    delete settings[key]
+  }
+  if (way === 'factor') {
+    settings['factor'] = 2
+  } else if (way === 'target') {
+    settings['target'] = height > 1200 ? '2160p' : '1080p'
+  } else {
+    settings['width'] = width
+    settings['height'] = height
+  }
+  return { ...step, settings }
+}
+
+/** The recipe with one step replaced. */
+export function withStep(recipe: Recipe, index: number, step: RecipeStep): Recipe {
+  return { ...recipe, steps: recipe.steps.map((old, i) => (i === index ? step : old)) }
+}
+
+/** The recipe with one setting of one step changed; undefined takes it out. */
+export function withSetting(
+  recipe: Recipe,
+  index: number,
+  key: string,
+  value: number | string | undefined,
+): Recipe {
+  const step = recipe.steps[index]
+  if (!step) {
+    return recipe
+  }
+  const settings = { ...step.settings }
+  if (value === undefined) {
+    delete settings[key]
+  } else {
+    settings[key] = value
+  }
+  return withStep(recipe, index, { ...step, settings })
+}
+
+/** Shows the source at the treated picture's size by plain resampling, so that both sides lie on one grid. */
+export function plainly(width: number, height: number): Recipe {
+  return {
+    awlsmith: 1,
+    steps: [{ step: 'enlarge', on: true, settings: { width, height, kernel: 'bilinear' } }],
+  }
+}

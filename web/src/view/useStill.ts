@@ -1,0 +1,89 @@
+import { onScopeDispose, ref, shallowRef } from 'vue'
+import { api, type Recipe } from '@/api/client'
+import { serves, type Size, type Wanted } from './glass'
+import type { Piece } from './paint'
+
+export interface StillWish {
+  readonly clip: string
+  readonly frame: number
+  readonly recipe: Recipe | undefined
+  /** Size of the clip's own picture. */
+  readonly source: Size
+  /** Size of the picture fetched. */
+  readonly size: Size
+  /** What the screen shows, and the same with a margin around it, which is what is fetched. */
+  readonly need: Wanted
+  readonly fetch: Wanted
+}
+
+/**
+ * Keeps one side's picture up to date: a wish that the piece at hand serves costs nothing, a newer wish stops an older
+ * request, and the old piece stays until the new one is there.
+ */
+export function useStill(viewer: string, failed: (error: unknown) => void) {
+  const piece = shallowRef<Piece>()
+  const pending = ref(false)
+  let have: { wish: StillWish; key: string } | undefined
+  let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
+
+  function wish(next: StillWish) {
+    const key = JSON.stringify([next.clip, next.frame, next.recipe, next.size])
+    if (have?.key === key && serves(have.wish.fetch, next.need)) {
+      return
+    }
+    if (asked?.key === key && serves(asked.fetch, next.need)) {
+      return
+    }
+    asked?.stop.abort()
+    const stop = new AbortController()
+    const mine = { key, fetch: next.fetch, stop }
+    asked = mine
+    pending.value = true
+    const { part, reduce } = next.fetch
+    const request = {
+      frame: next.frame,
+      part,
+      reduce,
+      viewer,
+      ...(next.recipe ? { recipe: next.recipe } : {}),
+    }
+    api.still(next.clip, request, stop.signal).then(
+      (bitmap) => {
+        if (asked !== mine) {
+          bitmap.close()
+          return
+        }
+        piece.value?.bitmap.close()
+        const perX = next.source.width / next.size.width
+        const perY = next.source.height / next.size.height
+        piece.value = {
+          bitmap,
+          covers: {
+            x: part.x * perX,
+            y: part.y * perY,
+            // the last pixel of a reduced picture may stand for less than a whole block
+            width: bitmap.width * reduce * perX,
+            height: bitmap.height * reduce * perY,
+          },
+        }
+        have = { wish: next, key }
+        asked = undefined
+        pending.value = false
+      },
+      (error: unknown) => {
+        if (asked === mine) {
+          asked = undefined
+          pending.value = false
+          failed(error)
+        }
+      },
+    )
+  }
+
+  onScopeDispose(() => {
+    asked?.stop.abort()
+    piece.value?.bitmap.close()
+  })
+
+  return { piece, pending, wish }
+}
