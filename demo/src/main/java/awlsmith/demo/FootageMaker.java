@@ -31,7 +31,10 @@ import java.util.function.DoubleConsumer;
 /** Renders each clip's truth, spoils it, and writes both. The same bytes on every run of one FFmpeg version. */
 public final class FootageMaker {
     private static final ColourTags PAL = new ColourTags(
-            ColourTags.Matrix.BT470BG, ColourTags.Range.LIMITED, ColourTags.Transfer.GAMMA28, ColourTags.Primaries.BT470BG);
+            ColourTags.Matrix.BT470BG,
+            ColourTags.Range.LIMITED,
+            ColourTags.Transfer.GAMMA28,
+            ColourTags.Primaries.BT470BG);
     private static final ColourTags HD = new ColourTags(
             ColourTags.Matrix.BT709, ColourTags.Range.LIMITED, ColourTags.Transfer.BT709, ColourTags.Primaries.BT709);
     private static final List<String> TRUTH_CODEC =
@@ -88,8 +91,7 @@ public final class FootageMaker {
         Rational rate = new Rational(25, 2);
         Format large = clean(1280, 960, HD, Rational.ONE);
         Format small = yuv(320, 240, HD, Rational.ONE);
-        var codec = List.of(
-                "-c:v", "libx264", "-profile:v", "baseline", "-preset", "medium", "-crf", "35", "-g", "75");
+        var codec = List.of("-c:v", "libx264", "-profile:v", "baseline", "-preset", "medium", "-crf", "35", "-g", "75");
         var shot = new WinchShot();
         run(footage, shot, large, rate, small, rate, codec, Optional.empty(), progress, (frame, number) -> {
             try (var steps = new Steps(frame)) {
@@ -106,11 +108,28 @@ public final class FootageMaker {
         Format large = clean(1280, 720, HD, Rational.ONE);
         Format small = yuv(640, 360, HD, Rational.ONE);
         var codec = List.of(
-                "-c:v", "libx264", "-profile:v", "main", "-preset", "medium", "-crf", "27", "-g", "60", "-c:a", "aac",
-                "-b:a", "96k");
+                "-c:v",
+                "libx264",
+                "-profile:v",
+                "main",
+                "-preset",
+                "medium",
+                "-crf",
+                "27",
+                "-g",
+                "60",
+                "-c:a",
+                "aac",
+                "-b:a",
+                "96k");
         var shot = new DeckWalkShot();
         Path sound = folder.resolve("deck-walk.wav");
-        new Sound(shot.seconds(), 7).water(0.55).engine(0.05).steps(1.75, 0.22).hiss(0.002).write(sound);
+        new Sound(shot.seconds(), 7)
+                .water(0.55)
+                .engine(0.05)
+                .steps(1.75, 0.22)
+                .hiss(0.002)
+                .write(sound);
         run(footage, shot, large, rate, small, rate, codec, Optional.of(sound), progress, (frame, number) -> {
             try (var steps = new Steps(frame)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.BILINEAR);
@@ -127,24 +146,57 @@ public final class FootageMaker {
         Format large = clean(1440, 1152, PAL, sar);
         Format small = yuv(720, 576, PAL, sar);
         var codec = List.of(
-                "-c:v", "mpeg2video", "-flags:v", "+ildct+ilme+bitexact", "-top", "1", "-b:v", "6000k", "-maxrate", "8000k",
-                "-bufsize", "1835k", "-g", "12", "-bf", "2", "-c:a", "mp2", "-b:a", "192k");
+                "-c:v",
+                "mpeg2video",
+                "-flags:v",
+                "+ildct+ilme+bitexact",
+                "-top",
+                "1",
+                "-b:v",
+                "6000k",
+                "-maxrate",
+                "8000k",
+                "-bufsize",
+                "1835k",
+                "-g",
+                "12",
+                "-bf",
+                "2",
+                "-c:a",
+                "mp2",
+                "-b:a",
+                "192k");
         var shot = new CrossingShot();
         Path sound = folder.resolve("tape-crossing.wav");
-        new Sound(shot.seconds(), 11).water(0.4).engine(0.10).hum(0.035).hiss(0.008).write(sound);
+        new Sound(shot.seconds(), 11)
+                .water(0.4)
+                .engine(0.10)
+                .hum(0.035)
+                .hiss(0.008)
+                .write(sound);
         var tape = new Tape(1931);
         var weave = new Weave(small.withChroma(Chroma.S444));
-        run(footage, shot, large, Rational.of(50), small, Rational.of(25), codec, Optional.of(sound), progress, (frame, number) -> {
-            try (var steps = new Steps(frame)) {
-                steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
-                Frame woven = weave.add(steps.now(), number);
-                if (woven == null) {
-                    return null;
-                }
-                tape.wear(woven);
-                return new Steps(woven).to(small);
-            }
-        });
+        run(
+                footage,
+                shot,
+                large,
+                Rational.of(50),
+                small,
+                Rational.of(25),
+                codec,
+                Optional.of(sound),
+                progress,
+                (frame, number) -> {
+                    try (var steps = new Steps(frame)) {
+                        steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
+                        Frame woven = weave.add(steps.now(), number);
+                        if (woven == null) {
+                            return null;
+                        }
+                        tape.wear(woven);
+                        return new Steps(woven).to(small);
+                    }
+                });
         Files.delete(sound);
     }
 
@@ -165,12 +217,14 @@ public final class FootageMaker {
             DoubleConsumer progress,
             Spoiling spoiling)
             throws IOException {
-        Path truthPart = footage.truth().resolveSibling("part-" + footage.truth().getFileName());
+        Path truthPart =
+                footage.truth().resolveSibling("part-" + footage.truth().getFileName());
         Path clipPart = footage.clip().resolveSibling("part-" + footage.clip().getFileName());
         Format truthFormat = yuv(large.width(), large.height(), large.colour(), large.sar());
         var renderer = new ShotRenderer(shot, large, pool, work);
         long count = rate.times(Math.round(shot.seconds())).ticks(Rational.ONE);
-        // fields are moments of their own: the truth keeps the first of each pair, of the second only its lines are looked at
+        // fields are moments of their own: the truth keeps the first of each pair, of the second only its lines are
+        // looked at
         boolean fields = !rate.equals(smallRate);
         try (var truth = new FootageFile(truthPart, truthFormat, smallRate, TRUTH_CODEC, Optional.empty());
                 var clip = new FootageFile(clipPart, small, smallRate, codec, sound)) {

@@ -62,7 +62,8 @@ final class Sound {
     Sound hum(double level) {
         for (int i = 0; i < samples.length; i++) {
             double t = 2 * Math.PI * 50 * i / RATE;
-            samples[i] += level * (Math.sin(t) + 0.5 * Math.sin(2 * t + 0.4) + 0.3 * Math.sin(3 * t) + 0.12 * Math.sin(5 * t));
+            samples[i] += level
+                    * (Math.sin(t) + 0.5 * Math.sin(2 * t + 0.4) + 0.3 * Math.sin(3 * t) + 0.12 * Math.sin(5 * t));
         }
         return this;
     }

@@ -82,7 +82,8 @@ final class Child implements AutoCloseable {
             builder.environment().put("LC_ALL", "C");
             // no coloured messages, no report files
             builder.environment().put("AV_LOG_FORCE_NOCOLOR", "1");
-            Process process = CompletableFuture.supplyAsync(() -> begin(builder), STARTER).join();
+            Process process =
+                    CompletableFuture.supplyAsync(() -> begin(builder), STARTER).join();
             return new Child(tool.program(), process, limit, lines);
         } catch (java.util.concurrent.CompletionException e) {
             throw new MediaException(
@@ -100,8 +101,7 @@ final class Child implements AutoCloseable {
     }
 
     private void readErrors(Consumer<String> lines) {
-        try (var reader =
-                new BufferedReader(new InputStreamReader(process.getErrorStream(), StandardCharsets.UTF_8))) {
+        try (var reader = new BufferedReader(new InputStreamReader(process.getErrorStream(), StandardCharsets.UTF_8))) {
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
                 if (line.contains("[error]") || line.contains("[fatal]") || line.contains("[panic]")) {
                     keep(line);
@@ -181,7 +181,8 @@ final class Child implements AutoCloseable {
             return new MediaException(
                     name + " ran out of memory while " + doing + "; choose a smaller size or close other programs");
         }
-        return new MediaException(name + " failed while " + doing + (said.isEmpty() ? " (exit " + code + ")" : ": " + said));
+        return new MediaException(
+                name + " failed while " + doing + (said.isEmpty() ? " (exit " + code + ")" : ": " + said));
     }
 
     /** The last error line without FFmpeg's marks of where it came from. */

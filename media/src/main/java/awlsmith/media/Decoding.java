@@ -56,16 +56,20 @@ final class Decoding implements FrameStream {
         times = new FrameTimes();
         var info = clip.info();
         var format = clip.format();
-        var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+info"));
+        var arguments =
+                new ArrayList<String>(List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+info"));
         arguments.addAll(Input.guards());
         arguments.add("-copyts");
-        seekTime(attempt).ifPresent(seconds -> arguments.addAll(
-                List.of("-seek_timestamp", "1", "-ss", String.format(java.util.Locale.ROOT, "%.6f", seconds))));
-        arguments.addAll(List.of("-i", Input.url(info.file()), "-map", "0:" + info.video().index()));
+        seekTime(attempt)
+                .ifPresent(seconds -> arguments.addAll(
+                        List.of("-seek_timestamp", "1", "-ss", String.format(java.util.Locale.ROOT, "%.6f", seconds))));
+        arguments.addAll(List.of(
+                "-i", Input.url(info.file()), "-map", "0:" + info.video().index()));
         // a file whose size or layout changes midway is held to what it began with
         arguments.addAll(List.of(
                 "-vf",
-                "scale=" + format.width() + ":" + format.height() + ":flags=bicubic+accurate_rnd+full_chroma_int,format="
+                "scale=" + format.width() + ":" + format.height()
+                        + ":flags=bicubic+accurate_rnd+full_chroma_int,format="
                         + info.video().decodeAs() + "," + FrameTimes.filter()));
         if (!range.isOpen() && clip.index().isEmpty()) {
             arguments.addAll(List.of("-frames:v", Long.toString(range.end())));

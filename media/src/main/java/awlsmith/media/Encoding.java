@@ -95,21 +95,34 @@ public final class Encoding implements AutoCloseable {
         String gop = Integer.toString(deliverable.gop());
         String workers = Integer.toString(threads);
         return switch (deliverable.codec()) {
-            case H264 -> List.of(
-                    "-c:v",
-                    "libx264",
-                    "-preset",
-                    "medium",
-                    "-profile:v",
-                    format.depth() > 8 ? "high10" : "high",
-                    "-crf",
-                    Integer.toString(deliverable.quality()),
-                    "-g",
-                    gop,
-                    "-threads",
-                    workers);
-            case FFV1 -> List.of(
-                    "-c:v", "ffv1", "-level", "3", "-slices", "16", "-slicecrc", "1", "-g", "1", "-threads", workers);
+            case H264 ->
+                List.of(
+                        "-c:v",
+                        "libx264",
+                        "-preset",
+                        "medium",
+                        "-profile:v",
+                        format.depth() > 8 ? "high10" : "high",
+                        "-crf",
+                        Integer.toString(deliverable.quality()),
+                        "-g",
+                        gop,
+                        "-threads",
+                        workers);
+            case FFV1 ->
+                List.of(
+                        "-c:v",
+                        "ffv1",
+                        "-level",
+                        "3",
+                        "-slices",
+                        "16",
+                        "-slicecrc",
+                        "1",
+                        "-g",
+                        "1",
+                        "-threads",
+                        workers);
         };
     }
 
@@ -132,7 +145,9 @@ public final class Encoding implements AutoCloseable {
 
     private RuntimeException broken(IOException e) {
         int code = child.exit(NEVER);
-        return code == 0 ? new MediaException("the encoder stopped before the end", e) : child.failure("encoding", code);
+        return code == 0
+                ? new MediaException("the encoder stopped before the end", e)
+                : child.failure("encoding", code);
     }
 
     /** Ends the file and waits for it to be written. */

@@ -12,7 +12,8 @@ public final class Indexer {
 
     /** @param progress told the number of frames found so far, on another thread */
     public static FrameIndex index(MediaInfo info, LongConsumer progress, Cancel cancel) {
-        var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+info"));
+        var arguments =
+                new ArrayList<String>(List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+info"));
         arguments.addAll(Input.guards());
         arguments.addAll(List.of("-copyts", "-i", Input.url(info.file())));
         arguments.addAll(List.of("-map", "0:" + info.video().index(), "-vf", FrameTimes.filter()));

@@ -7,8 +7,29 @@ import java.util.List;
 final class Input {
     /** Demuxers of the containers we take in; none of them follows links to other places. */
     private static final String DEMUXERS = String.join(
-            ",", "mov", "matroska", "avi", "mpeg", "mpegts", "mpegvideo", "dv", "mxf", "gif", "flv", "asf", "ogg",
-            "h264", "hevc", "m4v", "nut", "ivf", "yuv4mpegpipe", "png_pipe", "jpeg_pipe", "tiff_pipe", "webp_pipe");
+            ",",
+            "mov",
+            "matroska",
+            "avi",
+            "mpeg",
+            "mpegts",
+            "mpegvideo",
+            "dv",
+            "mxf",
+            "gif",
+            "flv",
+            "asf",
+            "ogg",
+            "h264",
+            "hevc",
+            "m4v",
+            "nut",
+            "ivf",
+            "yuv4mpegpipe",
+            "png_pipe",
+            "jpeg_pipe",
+            "tiff_pipe",
+            "webp_pipe");
 
     private Input() {}
 

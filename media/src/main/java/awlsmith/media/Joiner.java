@@ -15,8 +15,7 @@ import java.util.Set;
 /** Puts finished segments of pictures and the source's sound into one file, without touching either. */
 public final class Joiner {
     /** What FFmpeg writes into MP4 and players read (common practice, no source). */
-    private static final Set<String> SOUND_IN_MP4 =
-            Set.of("aac", "mp3", "mp2", "ac3", "eac3", "alac", "opus", "flac");
+    private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "mp2", "ac3", "eac3", "alac", "opus", "flac");
 
     private static final Duration LIMIT = Duration.ofHours(2);
 
@@ -54,10 +53,14 @@ public final class Joiner {
         if (withSound) {
             arguments.addAll(Input.guards());
             if (sound.get().start().isPositive()) {
-                arguments.addAll(List.of("-seek_timestamp", "1", "-ss", decimal(sound.get().start())));
+                arguments.addAll(List.of(
+                        "-seek_timestamp", "1", "-ss", decimal(sound.get().start())));
             }
             arguments.addAll(List.of(
-                    "-t", decimal(sound.get().seconds()), "-i", Input.url(sound.get().source().file())));
+                    "-t",
+                    decimal(sound.get().seconds()),
+                    "-i",
+                    Input.url(sound.get().source().file())));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
         if (withSound) {

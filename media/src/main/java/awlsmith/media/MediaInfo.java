@@ -70,7 +70,8 @@ public record MediaInfo(
         if (video.frames() > 0) {
             return video.frames();
         }
-        return duration.map(d -> Math.max(1, Math.round(d.toDouble() * video.rate().toDouble())))
+        return duration.map(
+                        d -> Math.max(1, Math.round(d.toDouble() * video.rate().toDouble())))
                 .orElse(0L);
     }
 }

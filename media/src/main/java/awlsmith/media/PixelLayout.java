@@ -26,14 +26,13 @@ record PixelLayout(String name, Chroma chroma, int depth, boolean fullRange) {
     }
 
     static String name(Chroma chroma, int depth) {
-        String base =
-                switch (chroma) {
-                    case GREY -> "gray";
-                    case S420 -> "yuv420p";
-                    case S422 -> "yuv422p";
-                    case S444 -> "yuv444p";
-                    case RGB -> "gbrp";
-                };
+        String base = switch (chroma) {
+            case GREY -> "gray";
+            case S420 -> "yuv420p";
+            case S422 -> "yuv422p";
+            case S444 -> "yuv444p";
+            case RGB -> "gbrp";
+        };
         return depth == 8 ? base : base + depth + "le";
     }
 

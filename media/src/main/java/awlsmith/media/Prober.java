@@ -98,7 +98,8 @@ public final class Prober {
             throw new MediaException(
                     sounds.isEmpty()
                             ? "the file holds neither picture nor sound that can be read"
-                            : "the file holds no picture, only sound (" + sounds.getFirst().codec() + ")");
+                            : "the file holds no picture, only sound ("
+                                    + sounds.getFirst().codec() + ")");
         }
         JsonNode format = tree.path("format");
         Optional<Rational> duration = seconds(video.path("duration").asString(""))

@@ -1,6 +1,5 @@
 package awlsmith.media;
 
-import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import java.io.ByteArrayOutputStream;
@@ -72,7 +71,6 @@ final class RawMatroska {
             case RGB -> new byte[] {'G', '3', 0, (byte) depth};
         };
     }
-
 
     private static byte[] ascii(String text) {
         return text.getBytes(StandardCharsets.US_ASCII);

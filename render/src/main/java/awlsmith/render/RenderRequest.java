@@ -1,13 +1,13 @@
 package awlsmith.render;
 
+import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
-import awlsmith.core.plan.Deliverable;
-import awlsmith.core.plan.RenderPlan;
-import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;

@@ -2,8 +2,8 @@ package awlsmith.render;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
-import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Ahead;
@@ -86,8 +86,7 @@ public final class Renderer {
         var source = new AheadSource(request.clip());
         var range = new FrameRange(from, request.range().end());
         var layout = new RawLayout(file);
-        try (FrameStream stream =
-                        chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
+        try (FrameStream stream = chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
                 var writer = new SegmentWriter(request, segments, layout, machine, watch, cancel, first)) {
             long treatNanos = 0;
             while (true) {
@@ -109,8 +108,7 @@ public final class Renderer {
                 done++;
                 watch.frames(
                         done,
-                        new RenderWatch.Shares(
-                                source.busyNanos() / 1e9, treatNanos / 1e9, writer.busyNanos() / 1e9));
+                        new RenderWatch.Shares(source.busyNanos() / 1e9, treatNanos / 1e9, writer.busyNanos() / 1e9));
             }
             writer.finish();
         }
@@ -152,8 +150,8 @@ public final class Renderer {
     private void pack(RawLayout layout, Frame frame, byte[] raw) {
         for (int p = 0; p < frame.planes().size(); p++) {
             int plane = p;
-            machine.work(cancel).bands(frame.plane(p).height(), 128, (from, to) ->
-                    layout.packRows(frame, raw, plane, from, to));
+            machine.work(cancel)
+                    .bands(frame.plane(p).height(), 128, (from, to) -> layout.packRows(frame, raw, plane, from, to));
         }
     }
 
@@ -161,9 +159,8 @@ public final class Renderer {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
         try {
-            Optional<Joiner.SoundFrom> sound = request.deliverable().sound()
-                    ? Optional.of(soundSpan(frames))
-                    : Optional.empty();
+            Optional<Joiner.SoundFrom> sound =
+                    request.deliverable().sound() ? Optional.of(soundSpan(frames)) : Optional.empty();
             var note = Joiner.join(segments.list(frames), sound, part, request.scratch(), cancel);
             var facts = ReadBack.of(part, cancel);
             verify(facts, frames);
@@ -192,7 +189,8 @@ public final class Renderer {
     private Joiner.SoundFrom soundSpan(long frames) {
         var clip = request.clip();
         long from = request.range().from();
-        Rational start = clip.index().isPresent() && from > 0 ? clip.index().get().clock(from) : Rational.ZERO;
+        Rational start =
+                clip.index().isPresent() && from > 0 ? clip.index().get().clock(from) : Rational.ZERO;
         return new Joiner.SoundFrom(clip.info(), start, SegmentFolder.span(clip, from, from + frames));
     }
 
@@ -204,8 +202,8 @@ public final class Renderer {
                     + " were rendered; start the render again");
         }
         if (got.width() != asked.width() || got.height() != asked.height()) {
-            throw new MediaException("the finished file is " + got.width() + "x" + got.height() + ", "
-                    + asked.width() + "x" + asked.height() + " was asked for; start the render again");
+            throw new MediaException("the finished file is " + got.width() + "x" + got.height() + ", " + asked.width()
+                    + "x" + asked.height() + " was asked for; start the render again");
         }
     }
 }

@@ -63,8 +63,9 @@ final class SegmentWriter implements AutoCloseable {
         for (int i = 0; i < BUFFERS; i++) {
             free.add(new byte[layout.frameBytes()]);
         }
-        worker = CompletableFuture.runAsync(this::run, task ->
-                Thread.ofPlatform().name("encoder-feed").daemon().start(task));
+        worker = CompletableFuture.runAsync(
+                this::run,
+                task -> Thread.ofPlatform().name("encoder-feed").daemon().start(task));
     }
 
     /** An array for the next picture; waits until one is free. */
@@ -175,8 +176,7 @@ final class SegmentWriter implements AutoCloseable {
                 () -> {
                     try (ending) {
                         ending.finish(cancel);
-                        Files.move(
-                                segments.partFile(ended), segments.file(ended), StandardCopyOption.ATOMIC_MOVE);
+                        Files.move(segments.partFile(ended), segments.file(ended), StandardCopyOption.ATOMIC_MOVE);
                         watch.segment(ended, frames);
                     } catch (IOException e) {
                         throw new UncheckedIOException(e);

@@ -33,7 +33,8 @@ class Jobs {
     /** One name for this data folder, so that what a killed server had picked up is free again at once. */
     @Bean
     DbSchedulerCustomizer schedulerName(AwlsmithProperties properties, DSLContext db) {
-        String name = "awlsmith-" + Integer.toHexString(properties.home().toString().hashCode());
+        String name =
+                "awlsmith-" + Integer.toHexString(properties.home().toString().hashCode());
         db.update(SCHEDULED_TASKS)
                 .set(SCHEDULED_TASKS.PICKED, false)
                 .setNull(SCHEDULED_TASKS.PICKED_BY)
@@ -63,7 +64,8 @@ class Jobs {
         void enqueue(Clips.Added event) {
             scheduler
                     .getObject()
-                    .scheduleIfNotExists(READ_CLIP.instance(event.id().toString()).scheduledTo(clock.instant()));
+                    .scheduleIfNotExists(
+                            READ_CLIP.instance(event.id().toString()).scheduledTo(clock.instant()));
         }
 
         @TransactionalEventListener

@@ -28,9 +28,7 @@ class ScreensConfig implements WebMvcConfigurer {
                             return null;
                         }
                         Resource file = super.getResource(path, location);
-                        return file != null && file.isReadable()
-                                ? file
-                                : super.getResource("index.html", location);
+                        return file != null && file.isReadable() ? file : super.getResource("index.html", location);
                     }
                 });
     }

@@ -33,14 +33,9 @@ public final class LayoutStages {
         }
         if (now.chroma() != to.chroma()) {
             stages.add(new ChromaStage(
-                    now, new Format(
-                            now.width(),
-                            now.height(),
-                            to.chroma(),
-                            to.siting(),
-                            to.depth(),
-                            to.colour(),
-                            now.sar())));
+                    now,
+                    new Format(
+                            now.width(), now.height(), to.chroma(), to.siting(), to.depth(), to.colour(), now.sar())));
         }
         if (from.width() != to.width() || from.height() != to.height()) {
             stages.add(new EdgeRepeat(stages.isEmpty() ? from : stages.getLast().output(), to));
@@ -128,14 +123,24 @@ public final class LayoutStages {
             this.resampler = input.chroma() == Chroma.GREY
                     ? null
                     : new PlaneResampler(
-                            axis(input.width(), input.chroma().stepX(), output.chroma().stepX(), true),
-                            axis(input.height(), input.chroma().stepY(), output.chroma().stepY(), false));
+                            axis(
+                                    input.width(),
+                                    input.chroma().stepX(),
+                                    output.chroma().stepX(),
+                                    true),
+                            axis(
+                                    input.height(),
+                                    input.chroma().stepY(),
+                                    output.chroma().stepY(),
+                                    false));
         }
 
         /** Output sample i lies on luma i * outStep + outOffset, which is (luma - inOffset) / inStep in input samples. */
         private TapTable axis(int luma, int inStep, int outStep, boolean across) {
-            double inOffset = across ? input.siting().across(inStep) : input.siting().down(inStep);
-            double outOffset = across ? output.siting().across(outStep) : output.siting().down(outStep);
+            double inOffset =
+                    across ? input.siting().across(inStep) : input.siting().down(inStep);
+            double outOffset =
+                    across ? output.siting().across(outStep) : output.siting().down(outStep);
             double step = (double) outStep / inStep;
             double atZero = (outOffset - inOffset) / inStep;
             return TapTable.of(

@@ -92,8 +92,7 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
     private static TapTable fullSize(int luma, int step, double offset) {
         double ratio = 1.0 / step;
         double atZero = -offset / step;
-        return TapTable.of(
-                Kernel.BILINEAR, (luma + step - 1) / step, luma, ratio, atZero - (0.5 * ratio - 0.5));
+        return TapTable.of(Kernel.BILINEAR, (luma + step - 1) / step, luma, ratio, atZero - (0.5 * ratio - 0.5));
     }
 
     /** From planes to bytes, one pixel at a time. */
@@ -106,8 +105,7 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
                 return new Mix(false, true, 0, 0, 0, 0);
             }
             var m = LumaChroma.of(format.colour().matrixFor(format.height()));
-            return new Mix(
-                    false, false, (float) m.crToR(), (float) m.cbToG(), (float) m.crToG(), (float) m.cbToB());
+            return new Mix(false, false, (float) m.crToR(), (float) m.cbToG(), (float) m.crToG(), (float) m.cbToB());
         }
 
         void pixel(Plane[] planes, int x, int y, int reduce, byte[] out, int at) {

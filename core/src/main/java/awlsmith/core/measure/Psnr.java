@@ -30,8 +30,8 @@ public final class Psnr {
 
     static void sameShape(Plane a, Plane b, int border) {
         if (a.width() != b.width() || a.height() != b.height()) {
-            throw new IllegalArgumentException("planes differ in size: " + a.width() + "x" + a.height() + " and "
-                    + b.width() + "x" + b.height());
+            throw new IllegalArgumentException(
+                    "planes differ in size: " + a.width() + "x" + a.height() + " and " + b.width() + "x" + b.height());
         }
         if (a.width() <= 2 * border || a.height() <= 2 * border || border < 0) {
             throw new IllegalArgumentException(

@@ -19,7 +19,9 @@ public record CodeScale(float zero, float span, int top) {
         if (range == ColourTags.Range.FULL) {
             return new CodeScale(difference ? 1 << (depth - 1) : 0, top, top);
         }
-        return difference ? new CodeScale(1 << (depth - 1), 224 * step, top) : new CodeScale(16 * step, 219 * step, top);
+        return difference
+                ? new CodeScale(1 << (depth - 1), 224 * step, top)
+                : new CodeScale(16 * step, 219 * step, top);
     }
 
     /** The scale of plane p of pictures in this format. */

@@ -11,8 +11,7 @@ package awlsmith.core.picture;
  * @param colour tags carried through
  * @param sar sample aspect ratio, width to height of one pixel
  */
-public record Format(
-        int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar) {
+public record Format(int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar) {
     public static final int MAX_SIDE = 32768;
 
     public Format {

@@ -32,7 +32,8 @@ public enum Lanes {
                 }
                 yield VECTOR;
             }
-            default -> throw new IllegalArgumentException("awlsmith.lanes is " + wish + ", must be auto, scalar or vector");
+            default ->
+                throw new IllegalArgumentException("awlsmith.lanes is " + wish + ", must be auto, scalar or vector");
         };
     }
 }

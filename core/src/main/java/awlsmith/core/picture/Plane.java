@@ -68,7 +68,8 @@ public final class Plane {
     /** A view of part of this plane; it shares the samples. */
     public Plane window(Region part) {
         if (part.right() > width || part.bottom() > height) {
-            throw new IllegalArgumentException("window " + part + " does not lie in a plane of " + width + "x" + height);
+            throw new IllegalArgumentException(
+                    "window " + part + " does not lie in a plane of " + width + "x" + height);
         }
         return new Plane(data, row(part.y()) + part.x(), part.width(), part.height(), stride);
     }

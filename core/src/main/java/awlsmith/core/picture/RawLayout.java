@@ -28,8 +28,8 @@ public final class RawLayout {
             at += (long) planeWidth(slot) * planeHeight(slot) * sampleBytes;
         }
         if (at > Integer.MAX_VALUE - 64) {
-            throw new IllegalArgumentException("one frame of " + format.width() + "x" + format.height() + " takes "
-                    + at + " bytes, must stay under 2 GiB");
+            throw new IllegalArgumentException("one frame of " + format.width() + "x" + format.height() + " takes " + at
+                    + " bytes, must stay under 2 GiB");
         }
         frameBytes = (int) at;
     }

@@ -1,7 +1,7 @@
 package awlsmith.core.picture;
 
-import java.nio.ByteOrder;
 import java.lang.foreign.MemorySegment;
+import java.nio.ByteOrder;
 import jdk.incubator.vector.ByteVector;
 import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.IntVector;
@@ -29,8 +29,8 @@ final class VectorCodeRows implements CodeRows {
         int end = LANES.loopBound(width);
         float inverse = 1 / scale.span();
         for (int i = 0; i < end; i += LANES.length()) {
-            var codes = (IntVector) ByteVector.fromArray(BYTES, src, at + i)
-                    .convertShape(VectorOperators.ZERO_EXTEND_B2I, INTS, 0);
+            var codes = (IntVector)
+                    ByteVector.fromArray(BYTES, src, at + i).convertShape(VectorOperators.ZERO_EXTEND_B2I, INTS, 0);
             write(codes, scale.zero(), inverse, dst, dstAt + i);
         }
         ScalarCodeRows.bytesIn(src, at, dst, dstAt, end, width, scale);
@@ -74,7 +74,10 @@ final class VectorCodeRows implements CodeRows {
     }
 
     private static void write(IntVector codes, float zero, float inverse, float[] dst, int at) {
-        ((FloatVector) codes.convert(VectorOperators.I2F, 0)).sub(zero).mul(inverse).intoArray(dst, at);
+        ((FloatVector) codes.convert(VectorOperators.I2F, 0))
+                .sub(zero)
+                .mul(inverse)
+                .intoArray(dst, at);
     }
 
     private static IntVector codes(float[] src, int at, CodeScale scale, float[] dither, int ditherAt) {

@@ -89,13 +89,7 @@ public record Deliverable(Codec codec, int quality, int depth, int gop, boolean 
         int bits = depth != 0 ? depth : codec == Codec.H264 ? 8 : treated.depth() == 14 ? 16 : treated.depth();
         if (codec == Codec.FFV1) {
             return new Format(
-                    treated.width(),
-                    treated.height(),
-                    treated.chroma(),
-                    treated.siting(),
-                    bits,
-                    colour,
-                    treated.sar());
+                    treated.width(), treated.height(), treated.chroma(), treated.siting(), bits, colour, treated.sar());
         }
         return new Format(
                 treated.width() + treated.width() % 2,

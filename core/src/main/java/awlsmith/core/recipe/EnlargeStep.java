@@ -26,10 +26,10 @@ final class EnlargeStep implements StepKind {
                     new Param.Choice.Option("4320p", "4320 lines", "the largest broadcast height")),
             null,
             "this many lines; the width follows from the picture's shape");
-    private static final Param.Whole WIDTH = new Param.Whole(
-            "width", "Width", "px", 2, 16384, null, "pixels across; alone, the height follows");
-    private static final Param.Whole HEIGHT = new Param.Whole(
-            "height", "Height", "px", 2, 16384, null, "pixels down; alone, the width follows");
+    private static final Param.Whole WIDTH =
+            new Param.Whole("width", "Width", "px", 2, 16384, null, "pixels across; alone, the height follows");
+    private static final Param.Whole HEIGHT =
+            new Param.Whole("height", "Height", "px", 2, 16384, null, "pixels down; alone, the width follows");
     private static final Param.Choice KERNEL = new Param.Choice(
             "kernel",
             "Kernel",
@@ -69,7 +69,8 @@ final class EnlargeStep implements StepKind {
         int ways = (settings.has("factor") ? 1 : 0) + (settings.has("target") ? 1 : 0) + (pixels ? 1 : 0);
         if (ways > 1) {
             problems.add(Problem.at(
-                    "factor", "the size is given in more than one way; keep one of factor, target, or width and height"));
+                    "factor",
+                    "the size is given in more than one way; keep one of factor, target, or width and height"));
             return problems;
         }
         Format out;
@@ -116,7 +117,8 @@ final class EnlargeStep implements StepKind {
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
             return TargetSize.byLines(
-                    input, Integer.parseInt(target.get().substring(0, target.get().length() - 1)));
+                    input,
+                    Integer.parseInt(target.get().substring(0, target.get().length() - 1)));
         }
         if (settings.has("width") || settings.has("height")) {
             return TargetSize.byPixels(

@@ -41,7 +41,9 @@ public sealed interface Param {
         public Object read(Object value) {
             double number;
             try {
-                number = value instanceof Number n ? n.doubleValue() : Double.parseDouble(String.valueOf(value).trim());
+                number = value instanceof Number n
+                        ? n.doubleValue()
+                        : Double.parseDouble(String.valueOf(value).trim());
             } catch (NumberFormatException e) {
                 throw Words.refused(this, value, "not a number");
             }
@@ -88,7 +90,8 @@ public sealed interface Param {
 
         @Override
         public String allowed() {
-            return "one of " + String.join(", ", options.stream().map(Option::id).toList());
+            return "one of "
+                    + String.join(", ", options.stream().map(Option::id).toList());
         }
 
         @Override

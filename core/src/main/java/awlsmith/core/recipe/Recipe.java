@@ -24,8 +24,8 @@ public record Recipe(List<Step> steps) {
     public Recipe {
         steps = List.copyOf(steps);
         if (steps.size() > MOST_STEPS) {
-            throw new RecipeException(
-                    Problem.at("", "the recipe has " + steps.size() + " steps, at most " + MOST_STEPS + " are allowed"));
+            throw new RecipeException(Problem.at(
+                    "", "the recipe has " + steps.size() + " steps, at most " + MOST_STEPS + " are allowed"));
         }
     }
 

@@ -28,8 +28,8 @@ public record Step(String kind, boolean on, Settings settings) {
             var param = known.params().stream().filter(p -> p.key().equals(key)).findFirst();
             if (param.isEmpty()) {
                 List<String> keys = known.params().stream().map(Param::key).toList();
-                problems.add(Problem.at(
-                        key, kind + " has no setting '" + key + "'; it has: " + String.join(", ", keys)));
+                problems.add(
+                        Problem.at(key, kind + " has no setting '" + key + "'; it has: " + String.join(", ", keys)));
             } else if (value != null) {
                 try {
                     typed.put(key, param.get().read(value));
@@ -59,8 +59,8 @@ public record Step(String kind, boolean on, Settings settings) {
         for (int i = 1; i < words.length; i++) {
             int equals = words[i].indexOf('=');
             if (equals < 1) {
-                throw new RecipeException(Problem.at(
-                        "", "'" + words[i] + "' is not a setting; write key=value, for example factor=2"));
+                throw new RecipeException(
+                        Problem.at("", "'" + words[i] + "' is not a setting; write key=value, for example factor=2"));
             }
             if (values.put(words[i].substring(0, equals), words[i].substring(equals + 1)) != null) {
                 throw new RecipeException(Problem.at("", words[i].substring(0, equals) + " is given twice"));

@@ -19,7 +19,7 @@ final class Words {
         if (shown.length() > 40) {
             shown = shown.substring(0, 40) + "…";
         }
-        return new IllegalArgumentException(param.key() + " is " + shown + ", " + why + ": allowed is "
-                + param.allowed());
+        return new IllegalArgumentException(
+                param.key() + " is " + shown + ", " + why + ": allowed is " + param.allowed());
     }
 }

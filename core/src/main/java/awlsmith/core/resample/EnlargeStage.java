@@ -61,8 +61,7 @@ public final class EnlargeStage implements Stage {
             right = Math.max(right, Math.min(input.width(), across.needsTo(x0, x1) * sx));
             bottom = Math.max(bottom, Math.min(input.height(), down.needsTo(y0, y1) * sy));
         }
-        return new Region(left, top, right - left, bottom - top)
-                .aligned(input.chroma(), input.width(), input.height());
+        return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
     }
 
     @Override

@@ -111,8 +111,7 @@ public final class PlaneResampler {
                     int at = target % ringRows * dst.width();
                     System.arraycopy(ring, at, dst.data(), dst.row(y), dst.width());
                 } else {
-                    blend.down(
-                            ring, rowAt, taps, down.weights(), target * taps, dst.data(), dst.row(y), dst.width());
+                    blend.down(ring, rowAt, taps, down.weights(), target * taps, dst.data(), dst.row(y), dst.width());
                 }
             }
         }
@@ -122,11 +121,7 @@ public final class PlaneResampler {
             if (acrossIsCopy) {
                 for (int y = from; y < to; y++) {
                     System.arraycopy(
-                            src.data(),
-                            src.row(y - srcY) + dstX - srcX,
-                            ring,
-                            y % ringRows * dst.width(),
-                            dst.width());
+                            src.data(), src.row(y - srcY) + dstX - srcX, ring, y % ringRows * dst.width(), dst.width());
                 }
                 return;
             }

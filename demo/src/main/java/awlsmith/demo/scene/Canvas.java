@@ -128,10 +128,7 @@ final class Canvas {
                 c[3] = alpha / 255.0;
                 weather.touch((x + 0.5) / scale, (y + 0.5) / scale, c);
                 double a = Math.clamp(c[3], 0, 1) * 255;
-                pixels[at] = (int) Math.round(a) << 24
-                        | level(c[0], a) << 16
-                        | level(c[1], a) << 8
-                        | level(c[2], a);
+                pixels[at] = (int) Math.round(a) << 24 | level(c[0], a) << 16 | level(c[1], a) << 8 | level(c[2], a);
             }
         });
         return this;

@@ -22,8 +22,10 @@ public final class CrossingShot implements Shot {
         wheel = ferry.wheel(4.2);
         var shore = new ShorePaint();
         far.add(Surface.standing(shore.village(14), -100, -3.3, 150, 220).lit(1, 0.12));
-        far.add(Surface.standing(shore.hills(3, 0x515d43, 0x7d8054, 6), -230, -8, 260, 460).lit(1, 0.30));
-        far.add(Surface.standing(shore.hills(9, 0x5d6a5c, 0x7b856b, 4), -560, -4, 620, 1240).lit(1, 0.55));
+        far.add(Surface.standing(shore.hills(3, 0x515d43, 0x7d8054, 6), -230, -8, 260, 460)
+                .lit(1, 0.30));
+        far.add(Surface.standing(shore.hills(9, 0x5d6a5c, 0x7b856b, 4), -560, -4, 620, 1240)
+                .lit(1, 0.55));
         reeds = Surface.standing(shore.reeds(70), -13, -0.5, 9, 26).lit(0.82, 0);
         rope = RopePaint.rope(0.30, 0x6d6048);
     }
@@ -44,7 +46,8 @@ public final class CrossingShot implements Shot {
         double wheelSide = 150 * METRES_PER_UNIT;
         double wheelX = x + FerryPaint.WHEEL_X * METRES_PER_UNIT - wheelSide / 2;
         double wheelY = floor + (FerryPaint.SHEET_HEIGHT - FerryPaint.WHEEL_Y) * METRES_PER_UNIT - wheelSide / 2;
-        surfaces.add(Surface.standing(wheel, wheelX, wheelY, FERRY_AWAY - 0.25, wheelSide).turned(t * 0.55));
+        surfaces.add(Surface.standing(wheel, wheelX, wheelY, FERRY_AWAY - 0.25, wheelSide)
+                .turned(t * 0.55));
         double drumX = x + FerryPaint.WHEEL_X * METRES_PER_UNIT;
         double drumY = floor + (FerryPaint.SHEET_HEIGHT - FerryPaint.WHEEL_Y) * METRES_PER_UNIT - 2.4;
         surfaces.add(RopePaint.between(rope, drumX, drumY, FERRY_AWAY - 0.1, drumX + 44, 1.2, FERRY_AWAY + 50, 0.09));

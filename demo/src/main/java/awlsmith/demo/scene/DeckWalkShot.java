@@ -21,20 +21,24 @@ public final class DeckWalkShot implements Shot {
         for (int i = 0; i < 6; i++) {
             // along the right side, running away from the camera
             fixed.add(Surface.of(
-                    rail, new double[] {1.35, DECK + 1.1, 3.0 * i - 1}, new double[] {0, 0, 3}, new double[] {0, -1.1, 0}));
+                    rail, new double[] {1.35, DECK + 1.1, 3.0 * i - 1}, new double[] {0, 0, 3}, new double[] {0, -1.1, 0
+                    }));
         }
         fixed.add(Surface.of(
-                deck.cabinWall(150),
-                new double[] {-1.25, DECK + 2.4, -2.5},
-                new double[] {0, 0, 12},
-                new double[] {0, -2.4, 0}).lit(0.86, 0));
+                        deck.cabinWall(150),
+                        new double[] {-1.25, DECK + 2.4, -2.5},
+                        new double[] {0, 0, 12},
+                        new double[] {0, -2.4, 0})
+                .lit(0.86, 0));
         fixed.add(Surface.standing(deck.gate(180), -1.3, DECK, 16.4, 2.6));
-        fixed.add(Surface.of(
-                deck.planks(), new double[] {-4, DECK, 17}, new double[] {6, 0, 0}, new double[] {0, 0, -22})
-                .tiled(3, 5.5));
+        fixed.add(
+                Surface.of(deck.planks(), new double[] {-4, DECK, 17}, new double[] {6, 0, 0}, new double[] {0, 0, -22})
+                        .tiled(3, 5.5));
         shore.add(Surface.standing(bank.village(16), -118, -3.2, 74, 220).lit(1, 0.05));
-        shore.add(Surface.standing(bank.hills(3, 0x515d43, 0x7d8054, 7), -190, -6, 150, 400).lit(1, 0.24));
-        shore.add(Surface.standing(bank.hills(9, 0x5d6a5c, 0x7b856b, 4), -560, -4, 520, 1240).lit(1, 0.5));
+        shore.add(Surface.standing(bank.hills(3, 0x515d43, 0x7d8054, 7), -190, -6, 150, 400)
+                .lit(1, 0.24));
+        shore.add(Surface.standing(bank.hills(9, 0x5d6a5c, 0x7b856b, 4), -560, -4, 520, 1240)
+                .lit(1, 0.5));
     }
 
     @Override

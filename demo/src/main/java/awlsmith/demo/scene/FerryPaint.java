@@ -1,7 +1,7 @@
 package awlsmith.demo.scene;
 
-import java.awt.GradientPaint;
 import java.awt.Color;
+import java.awt.GradientPaint;
 
 /**
  * The ferry Ostrand seen from her side, and her winch wheel. Drawn in units of 1/26 metre on a sheet of 700 x 420, the
@@ -13,6 +13,7 @@ final class FerryPaint {
     static final double WATERLINE = 352;
     /** Middle of the wheel on the sheet. */
     static final double WHEEL_X = 532;
+
     static final double WHEEL_Y = 186;
     static final double WHEEL_RADIUS = 66;
 
@@ -47,7 +48,12 @@ final class FerryPaint {
         }
         for (int i = 0; i < 7; i++) {
             double x = 92 + i * 84;
-            c.ink(0x14181a).disc(x, 300, 11).ink(0x2a3033).disc(x - 0.6, 299, 9.6).ink(0x101416).disc(x, 300, 5.4);
+            c.ink(0x14181a)
+                    .disc(x, 300, 11)
+                    .ink(0x2a3033)
+                    .disc(x - 0.6, 299, 9.6)
+                    .ink(0x101416)
+                    .disc(x, 300, 5.4);
             c.ink(0x6b6354).line(0.9, x, 289, x, 272);
         }
         c.ink(0xd9d3c1).letters("FERRY No 2 . 84 PERSONS . 1931", 112, 333, 12, 1.9);
@@ -83,8 +89,11 @@ final class FerryPaint {
             Canvas.towards(p, 0x8c8478, 0.6 * Noise.smooth(0.52, 0.62, flake));
             Canvas.shade(p, 0.86 + 0.14 * Noise.smooth(0, 12, y - (y > 138 ? 142 : 72)));
         });
-        c.graphics().drawImage(house.image(), java.awt.geom.AffineTransform.getScaleInstance(
-                1 / c.texelScale(), 1 / c.texelScale()), null);
+        c.graphics()
+                .drawImage(
+                        house.image(),
+                        java.awt.geom.AffineTransform.getScaleInstance(1 / c.texelScale(), 1 / c.texelScale()),
+                        null);
         roof(c, 138, 128, 262, 15);
         roof(c, 198, 60, 112, 12);
         for (int i = 0; i < 4; i++) {
@@ -95,10 +104,23 @@ final class FerryPaint {
         }
         door(c, 358, 172, 24, 88);
         c.ink(0x1d2b30).letters("OSTRAND", 168, 248, 27, 4.8);
-        c.ink(0x9a3225).ring(138, 246, 8, 4.2).ink(0xe9e4d6).line(4.2, 131.8, 240.8, 133.4, 239.4).line(4.2, 144.2, 251.2, 142.6, 252.6);
-        c.ink(0x782a20).box(330, 34, 24, 96).ink(0xe3ddcb).box(329, 50, 26, 11).ink(0x1f2224).box(329, 30, 26, 6);
+        c.ink(0x9a3225)
+                .ring(138, 246, 8, 4.2)
+                .ink(0xe9e4d6)
+                .line(4.2, 131.8, 240.8, 133.4, 239.4)
+                .line(4.2, 144.2, 251.2, 142.6, 252.6);
+        c.ink(0x782a20)
+                .box(330, 34, 24, 96)
+                .ink(0xe3ddcb)
+                .box(329, 50, 26, 11)
+                .ink(0x1f2224)
+                .box(329, 30, 26, 6);
         c.ink(0x5b1f18, 0.6).box(330, 34, 5, 96).ink(0xa54a38, 0.5).box(342, 34, 4, 96);
-        c.ink(0x3a3d3c).line(2.2, 186, 128, 186, 104).line(2.2, 188, 106, 180, 104).ink(0xf0dfae).disc(180, 107, 3.2);
+        c.ink(0x3a3d3c)
+                .line(2.2, 186, 128, 186, 104)
+                .line(2.2, 188, 106, 180, 104)
+                .ink(0xf0dfae)
+                .disc(180, 107, 3.2);
         c.ink(0x53493a);
         for (int i = 0; i < 3; i++) {
             double x = 420 + i * 30;
@@ -120,7 +142,9 @@ final class FerryPaint {
     }
 
     private void roof(Canvas c, double x, double y, double w, double h) {
-        c.graphics().setPaint(new GradientPaint(0, (float) y, new Color(0xa8402f), 0, (float) (y + h), new Color(0x742a20)));
+        c.graphics()
+                .setPaint(
+                        new GradientPaint(0, (float) y, new Color(0xa8402f), 0, (float) (y + h), new Color(0x742a20)));
         c.box(x, y, w, h);
         c.ink(0x541d16).box(x, y + h - 1.6, w, 1.6).ink(0xc26651, 0.6).box(x, y, w, 0.9);
         c.ink(0x5f241b, 0.7);
@@ -133,10 +157,17 @@ final class FerryPaint {
     private void window(Canvas c, double x, double y, double w, double h) {
         c.ink(0x6f5a3e).box(x - 2.6, y - 2.6, w + 5.2, h + 5.2);
         c.ink(0xa58d68).box(x - 2.6, y - 2.6, w + 5.2, 1.1).ink(0x493a28).box(x - 3.4, y + h + 1.8, w + 6.8, 1.8);
-        c.graphics().setPaint(new GradientPaint(
-                (float) x, (float) y, new Color(0x93a7ab), (float) (x + w * 0.4), (float) (y + h), new Color(0x1d2629)));
+        c.graphics()
+                .setPaint(new GradientPaint(
+                        (float) x,
+                        (float) y,
+                        new Color(0x93a7ab),
+                        (float) (x + w * 0.4),
+                        (float) (y + h),
+                        new Color(0x1d2629)));
         c.box(x, y, w, h);
-        c.ink(0xe9efe9, 0.33).area(x + w * 0.12, y + h * 0.8, x + w * 0.55, y, x + w * 0.75, y, x + w * 0.3, y + h * 0.8);
+        c.ink(0xe9efe9, 0.33)
+                .area(x + w * 0.12, y + h * 0.8, x + w * 0.55, y, x + w * 0.75, y, x + w * 0.3, y + h * 0.8);
         c.ink(0x0d1112, 0.5).area(x, y + h, x + w * 0.3, y + h * 0.62, x + w * 0.7, y + h * 0.7, x + w, y + h);
         c.ink(0xb9ab8f, 0.5).box(x + w * 0.04, y, w * 0.13, h * 0.7).box(x + w * 0.83, y, w * 0.13, h * 0.7);
         c.ink(0x6f5a3e).box(x + w / 2 - 0.9, y, 1.8, h).box(x, y + h * 0.32, w, 1.3);
@@ -144,15 +175,25 @@ final class FerryPaint {
 
     private void door(Canvas c, double x, double y, double w, double h) {
         c.ink(0x4b3a29).box(x - 2, y - 2, w + 4, h + 2).ink(0x6f5132).box(x, y, w, h);
-        c.ink(0x553d25).box(x + 3, y + 46, w - 6, 16).box(x + 3, y + 66, w - 6, 18).ink(0x27302f).box(x + 4, y + 6, w - 8, 32);
+        c.ink(0x553d25)
+                .box(x + 3, y + 46, w - 6, 16)
+                .box(x + 3, y + 66, w - 6, 18)
+                .ink(0x27302f)
+                .box(x + 4, y + 6, w - 8, 32);
         c.ink(0x9fb0b0, 0.5).area(x + 5, y + 34, x + 14, y + 7, x + 18, y + 7, x + 9, y + 34);
         c.ink(0xd1a74b).disc(x + 4, y + 50, 1.4);
     }
 
     private void rigging(Canvas c) {
         c.ink(0x262b2b).line(3.4, 252, 62, 252, 6).line(1.6, 228, 26, 276, 26);
-        c.line(0.9, 252, 8, 40, 258).line(0.9, 252, 8, 470, 150).line(0.8, 252, 26, 344, 36).line(0.7, 252, 8, 660, 250);
-        c.ink(0x9d3222).area(253, 7, 288, 9, 283, 15, 290, 21, 253, 19).ink(0xe5dfcd).box(253, 11, 32, 3.4);
+        c.line(0.9, 252, 8, 40, 258)
+                .line(0.9, 252, 8, 470, 150)
+                .line(0.8, 252, 26, 344, 36)
+                .line(0.7, 252, 8, 660, 250);
+        c.ink(0x9d3222)
+                .area(253, 7, 288, 9, 283, 15, 290, 21, 253, 19)
+                .ink(0xe5dfcd)
+                .box(253, 11, 32, 3.4);
         c.ink(0x2b3030);
         for (int i = 0; i < 9; i++) {
             rail(c, 26 + i * 15.2);
@@ -164,7 +205,14 @@ final class FerryPaint {
         c.line(1.2, 590, 228, 674, 226).line(0.8, 590, 237, 674, 235).line(0.8, 590, 247, 674, 244);
         c.ink(0x3c3a33).area(470, 262, 478, 190, 486, 190, 492, 262).area(572, 262, 578, 190, 586, 190, 594, 262);
         c.ink(0x4c473c).box(470, 256, 126, 6);
-        c.ink(0x2b3030).line(1.4, 60, 232, 60, 214).ink(0xeadfb6).disc(60, 212, 3).ink(0x2b3030).line(1.4, 650, 228, 650, 208).ink(0xeadfb6).disc(650, 206, 3);
+        c.ink(0x2b3030)
+                .line(1.4, 60, 232, 60, 214)
+                .ink(0xeadfb6)
+                .disc(60, 212, 3)
+                .ink(0x2b3030)
+                .line(1.4, 650, 228, 650, 208)
+                .ink(0xeadfb6)
+                .disc(650, 206, 3);
     }
 
     private void rail(Canvas c, double x) {
@@ -183,7 +231,11 @@ final class FerryPaint {
     private void person(Canvas c, double x, double feet, int coat, int legs) {
         c.ink(legs).box(x - 3.6, feet - 20, 3.2, 21).box(x + 0.6, feet - 20, 3.2, 21);
         c.ink(coat).area(x - 5.6, feet - 17, x - 4.6, feet - 39, x + 4.6, feet - 39, x + 5.8, feet - 17);
-        c.ink(0xc39a7c).disc(x, feet - 43.4, 3.5).ink(0x2a2622).box(x - 3.8, feet - 48, 7.6, 3).box(x - 5, feet - 45.6, 10, 1);
+        c.ink(0xc39a7c)
+                .disc(x, feet - 43.4, 3.5)
+                .ink(0x2a2622)
+                .box(x - 3.8, feet - 48, 7.6, 3)
+                .box(x - 5, feet - 45.6, 10, 1);
     }
 
     /** Square sheet of the wheel alone, 150 units wide, for turning. */
@@ -191,7 +243,12 @@ final class FerryPaint {
         double m = 75;
         var c = new Canvas(150, 150, scale);
         double r = WHEEL_RADIUS;
-        c.ink(0x3a2d20).ring(m, m, r - 4.5, 10.5).ink(0x6d563d).ring(m, m, r - 4, 8.4).ink(0x84694a).ring(m, m, r - 2.2, 2.2);
+        c.ink(0x3a2d20)
+                .ring(m, m, r - 4.5, 10.5)
+                .ink(0x6d563d)
+                .ring(m, m, r - 4, 8.4)
+                .ink(0x84694a)
+                .ring(m, m, r - 2.2, 2.2);
         c.ink(0x2b2218).ring(m, m, r - 12, 2);
         for (int i = 0; i < 16; i++) {
             double a = i * Math.PI / 8 + 0.1;
@@ -201,7 +258,14 @@ final class FerryPaint {
             c.ink(0x7a6146).line(2.9, m + 12 * ca, m + 12 * sa, m + (r - 8) * ca, m + (r - 8) * sa);
             c.ink(0x1f1c18).disc(m + (r - 4) * ca, m + (r - 4) * sa, 1.5);
         }
-        c.ink(0x2c241b).disc(m, m, 16).ink(0x4a3d2e).disc(m, m, 13.6).ink(0x23211e).disc(m, m, 6).ink(0x8c8778).disc(m - 1, m - 1, 3);
+        c.ink(0x2c241b)
+                .disc(m, m, 16)
+                .ink(0x4a3d2e)
+                .disc(m, m, 13.6)
+                .ink(0x23211e)
+                .disc(m, m, 6)
+                .ink(0x8c8778)
+                .disc(m - 1, m - 1, 3);
         for (int i = 0; i < 6; i++) {
             c.ink(0x1c1a17).disc(m + 10 * Math.cos(i * Math.PI / 3), m + 10 * Math.sin(i * Math.PI / 3), 1.5);
         }

@@ -14,7 +14,8 @@ final class ShorePaint {
         line[1] = 60;
         for (int i = 0; i <= 400; i++) {
             line[2 + 2 * i] = i;
-            line[3 + 2 * i] = 30 - 22 * shape.octaves(i * 0.008, 1.5, 3, 0.5) - 1.6 * fine.octaves(i * 0.35, seed, 4, 0.6);
+            line[3 + 2 * i] =
+                    30 - 22 * shape.octaves(i * 0.008, 1.5, 3, 0.5) - 1.6 * fine.octaves(i * 0.35, seed, 4, 0.6);
         }
         line[804] = 400;
         line[805] = 60;
@@ -86,22 +87,39 @@ final class ShorePaint {
         }
         paint.ink(0x4d3526).box(ox + w * 0.82 - 0.5, oy + h * 0.55, 1.05, h * 0.45 + 0.6);
         pane(paint, ox + w / 2 - 0.5, oy - rise * 0.42, false);
-        c.ink(0x5b4135).box(x + w * 0.68, eave - rise * 0.95, 0.9, rise * 0.7).ink(0x3a2c25).box(x + w * 0.66, eave - rise, 1.1, 0.3);
-        c.graphics().drawImage(
-                paint.image(),
-                new java.awt.geom.AffineTransform(
-                        1 / c.texelScale(), 0, 0, 1 / c.texelScale(), x - ox, eave - oy),
-                null);
+        c.ink(0x5b4135)
+                .box(x + w * 0.68, eave - rise * 0.95, 0.9, rise * 0.7)
+                .ink(0x3a2c25)
+                .box(x + w * 0.66, eave - rise, 1.1, 0.3);
+        c.graphics()
+                .drawImage(
+                        paint.image(),
+                        new java.awt.geom.AffineTransform(
+                                1 / c.texelScale(), 0, 0, 1 / c.texelScale(), x - ox, eave - oy),
+                        null);
     }
 
     private void pane(Canvas c, double x, double y, boolean lamp) {
-        c.ink(0xe4decd).box(x - 0.16, y - 0.16, 1.32, 1.72).ink(lamp ? 0xe8c878 : 0x2a3235).box(x, y, 1, 1.4);
-        c.ink(0x93a4a6, 0.6).area(x, y, x + 0.6, y, x, y + 0.9).ink(0xe4decd).box(x + 0.46, y, 0.09, 1.4).box(x, y + 0.62, 1, 0.09);
+        c.ink(0xe4decd)
+                .box(x - 0.16, y - 0.16, 1.32, 1.72)
+                .ink(lamp ? 0xe8c878 : 0x2a3235)
+                .box(x, y, 1, 1.4);
+        c.ink(0x93a4a6, 0.6)
+                .area(x, y, x + 0.6, y, x, y + 0.9)
+                .ink(0xe4decd)
+                .box(x + 0.46, y, 0.09, 1.4)
+                .box(x, y + 0.62, 1, 0.09);
     }
 
     private void church(Canvas c, double x, double ground) {
-        c.ink(0xcdc6b4).box(x, ground - 7, 9, 8.6).ink(0x4c4a46).area(x - 0.5, ground - 7, x + 1.5, ground - 10, x + 9, ground - 10, x + 9.6, ground - 7);
-        c.ink(0xd6cfbd).box(x - 2.6, ground - 11.5, 3, 13).ink(0x4a3b35).area(x - 2.9, ground - 11.5, x - 1.1, ground - 19, x + 0.7, ground - 11.5);
+        c.ink(0xcdc6b4)
+                .box(x, ground - 7, 9, 8.6)
+                .ink(0x4c4a46)
+                .area(x - 0.5, ground - 7, x + 1.5, ground - 10, x + 9, ground - 10, x + 9.6, ground - 7);
+        c.ink(0xd6cfbd)
+                .box(x - 2.6, ground - 11.5, 3, 13)
+                .ink(0x4a3b35)
+                .area(x - 2.9, ground - 11.5, x - 1.1, ground - 19, x + 0.7, ground - 11.5);
         c.ink(0x2b3032).box(x - 1.6, ground - 9.6, 1, 1.7);
         for (int i = 0; i < 3; i++) {
             c.ink(0x33393b).box(x + 1.4 + i * 2.5, ground - 5.4, 0.9, 2.8);
@@ -117,7 +135,10 @@ final class ShorePaint {
             c.ink(0x3b3025).line(0.3, x, 21, x, top);
             c.ink(greens[i % greens.length]);
             for (int k = 0; k < 9; k++) {
-                c.disc(x + size * 0.62 * (fine.hash(i, 10 + k) - 0.5) * 2, top + size * 0.62 * (fine.hash(i, 30 + k) - 0.5) * 2, size * (0.34 + 0.26 * fine.hash(i, 50 + k)));
+                c.disc(
+                        x + size * 0.62 * (fine.hash(i, 10 + k) - 0.5) * 2,
+                        top + size * 0.62 * (fine.hash(i, 30 + k) - 0.5) * 2,
+                        size * (0.34 + 0.26 * fine.hash(i, 50 + k)));
             }
         }
     }
@@ -127,7 +148,12 @@ final class ShorePaint {
         for (int i = 0; i < 8; i++) {
             c.ink(0x43392c).box(96.4 + i * 3, 21.8, 0.42, 3.2).ink(0x6c5f4b).box(96.4 + i * 3, 20.1, 0.24, 1.7);
         }
-        c.ink(0x50463a).box(96.4, 20.4, 21.4, 0.14).ink(0xc9c3b0).box(112, 17.6, 5, 1.5).ink(0x2a3437).letters("OSTRAND", 112.4, 18.75, 0.78, 0.15);
+        c.ink(0x50463a)
+                .box(96.4, 20.4, 21.4, 0.14)
+                .ink(0xc9c3b0)
+                .box(112, 17.6, 5, 1.5)
+                .ink(0x2a3437)
+                .letters("OSTRAND", 112.4, 18.75, 0.78, 0.15);
         c.ink(0x43392c).box(112.6, 19, 0.2, 2.7).box(116.2, 19, 0.2, 2.7);
     }
 
@@ -140,7 +166,8 @@ final class ShorePaint {
             double cover = 0.35 + 0.65 * Noise.smooth(-0.4, 0.5, coarse.octaves(x * 0.22, 5, 2, 0.5));
             double height = (0.5 + 1.9 * fine.hash(i, 6)) * cover;
             double lean = (fine.hash(i, 7) - 0.45) * 0.7;
-            c.ink(inks[i % inks.length]).line(0.012 + 0.03 * fine.hash(i, 8), x, 3, x + lean * 0.3, 3 - height * 0.6, x + lean, 3 - height);
+            c.ink(inks[i % inks.length])
+                    .line(0.012 + 0.03 * fine.hash(i, 8), x, 3, x + lean * 0.3, 3 - height * 0.6, x + lean, 3 - height);
             if (i % 9 == 0) {
                 c.ink(0x4b3322).line(0.07, x + lean, 3 - height, x + lean * 1.08, 3 - height - 0.16);
             }

@@ -62,8 +62,7 @@ final class Sky {
         }
         spare[0] = spare[1] = spare[2] = spare[3] = 0;
         double far = 1 / (up + 0.06);
-        clouds.add(
-                dx * far * 0.16 + time * 0.0011 + 0.3, dz * far * 0.16, spread * far * far * 160, 1, spare);
+        clouds.add(dx * far * 0.16 + time * 0.0011 + 0.3, dz * far * 0.16, spread * far * far * 160, 1, spare);
         double fade = Noise.smooth(0.03, 0.14, up) * 0.85;
         double a = spare[3] * fade;
         out[0] += room * (float) (r * (1 - a) + spare[0] * fade);

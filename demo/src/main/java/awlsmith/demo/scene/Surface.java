@@ -71,8 +71,7 @@ final class Surface {
 
     /** Darker or brighter as a whole, and lost in the air's haze by the given share. */
     Surface lit(double newLight, double newHaze) {
-        return new Surface(
-                texture, new double[] {ox, oy, oz}, across, down, tilesAcross, tilesDown, newLight, newHaze);
+        return new Surface(texture, new double[] {ox, oy, oz}, across, down, tilesAcross, tilesDown, newLight, newHaze);
     }
 
     /** Turned about its middle in its own plane, clockwise in radians. */

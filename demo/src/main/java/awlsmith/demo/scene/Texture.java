@@ -23,8 +23,8 @@ final class Texture {
             throw new IllegalArgumentException("texture wants premultiplied colours");
         }
         if (repeats && (Integer.bitCount(image.getWidth()) != 1 || Integer.bitCount(image.getHeight()) != 1)) {
-            throw new IllegalArgumentException("a tile's sides must be powers of two, this one is "
-                    + image.getWidth() + "x" + image.getHeight());
+            throw new IllegalArgumentException(
+                    "a tile's sides must be powers of two, this one is " + image.getWidth() + "x" + image.getHeight());
         }
         this.repeats = repeats;
         int count = 1;

@@ -11,6 +11,7 @@ final class Water {
     private static final double[] PER_METRE = {1 / 23.0, 1 / 9.1, 1 / 3.6, 1 / 1.3};
     /** Metres a second; long ripples travel faster. */
     private static final double[] DRIFT_X = {2.6, -1.0, 0.50, -0.14};
+
     private static final double[] DRIFT_Z = {0.95, 1.3, -0.42, 0.19};
 
     /** Across and away, side by side. */
@@ -26,7 +27,8 @@ final class Water {
                 int period = 8;
                 for (int i = 0; i < 3; i++) {
                     // ridged across the wind, which makes crests long and thin
-                    double n = noise.tiled(x * (double) period / SIDE, y * (double) period * 2 / SIDE + 7 * i, period * 2);
+                    double n =
+                            noise.tiled(x * (double) period / SIDE, y * (double) period * 2 / SIDE + 7 * i, period * 2);
                     sum += strength * (1 - Math.abs(n) * 1.6);
                     strength *= 0.36;
                     period *= 2;

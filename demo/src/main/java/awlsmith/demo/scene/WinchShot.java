@@ -31,7 +31,8 @@ public final class WinchShot implements Shot {
                 .tiled(5, 2);
         rail = Surface.standing(deck.railing(200), 1.45, DECK, 5.4, 3);
         shore.add(Surface.standing(bank.village(16), -60, -3.2, 95, 220).lit(1, 0.08));
-        shore.add(Surface.standing(bank.hills(3, 0x515d43, 0x7d8054, 6), -150, -7, 190, 420).lit(1, 0.28));
+        shore.add(Surface.standing(bank.hills(3, 0x515d43, 0x7d8054, 6), -150, -7, 190, 420)
+                .lit(1, 0.28));
     }
 
     @Override
@@ -47,7 +48,8 @@ public final class WinchShot implements Shot {
         var surfaces = new ArrayList<Surface>();
         double side = 2.15;
         surfaces.add(standFront);
-        surfaces.add(Surface.standing(wheel, -0.045 - side / 2, DECK + 1.37 - side / 2, 2.95, side).turned(turn));
+        surfaces.add(Surface.standing(wheel, -0.045 - side / 2, DECK + 1.37 - side / 2, 2.95, side)
+                .turned(turn));
         surfaces.add(RopePaint.between(rope, 0.30, DECK + 1.06, 3.2, 6.5 + run, DECK + 0.72, 4.2, 0.055));
         surfaces.add(coil);
         surfaces.add(standBack);
@@ -63,6 +65,12 @@ public final class WinchShot implements Shot {
     public Camera camera(double t) {
         double sway = 0.012 * Math.sin(t * 0.9);
         return new Camera(
-                0.25 + 0.03 * t, DECK + 1.45 + 0.01 * Math.sin(t * 1.1), 0, 0.05 + sway - 0.012 * t, -0.035 + 0.006 * Math.sin(t * 1.7), 0.008 * Math.sin(t * 0.8), 0.62 - 0.012 * t);
+                0.25 + 0.03 * t,
+                DECK + 1.45 + 0.01 * Math.sin(t * 1.1),
+                0,
+                0.05 + sway - 0.012 * t,
+                -0.035 + 0.006 * Math.sin(t * 1.7),
+                0.008 * Math.sin(t * 0.8),
+                0.62 - 0.012 * t);
     }
 }

@@ -120,10 +120,7 @@ final class RenderCommand {
     private static long frameAt(Clip clip, Rational at, Rational end) {
         if (at.compareTo(end) >= 0) {
             throw new MediaException(String.format(
-                    Locale.ROOT,
-                    "the span begins at %.2f s, the clip ends at %.2f s",
-                    at.toDouble(),
-                    end.toDouble()));
+                    Locale.ROOT, "the span begins at %.2f s, the clip ends at %.2f s", at.toDouble(), end.toDouble()));
         }
         long low = 0;
         long high = clip.index().orElseThrow().count() - 1L;

@@ -35,8 +35,7 @@ record RenderOptions(
         int threads,
         boolean overwrite) {
 
-    static final String USAGE =
-            """
+    static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
                    [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
                    [--gop FRAMES] [--no-sound] [--threads N] [--force]

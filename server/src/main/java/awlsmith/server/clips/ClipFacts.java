@@ -86,13 +86,14 @@ public record ClipFacts(
     }
 
     private static String sound(MediaInfo.Sound track) {
-        String rate = track.rate() % 1000 == 0 ? Integer.toString(track.rate() / 1000) : Double.toString(track.rate() / 1000.0);
-        String channels =
-                switch (track.channels()) {
-                    case 1 -> "mono";
-                    case 2 -> "stereo";
-                    default -> track.channels() + " channels";
-                };
+        String rate = track.rate() % 1000 == 0
+                ? Integer.toString(track.rate() / 1000)
+                : Double.toString(track.rate() / 1000.0);
+        String channels = switch (track.channels()) {
+            case 1 -> "mono";
+            case 2 -> "stereo";
+            default -> track.channels() + " channels";
+        };
         return CodecNames.of(track.codec()) + " " + rate + " kHz " + channels;
     }
 

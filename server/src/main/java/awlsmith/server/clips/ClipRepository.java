@@ -26,11 +26,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Clips in the database; one method is one statement. */
 @Repository
 class ClipRepository {
-    private static final Field<Integer> TAKES =
-            field(select(count()).from(TAKE).where(TAKE.CLIP_ID.eq(CLIP.ID)));
-    private static final Field<Integer> SENT_OUT = field(select(count())
-            .from(RENDER)
-            .where(RENDER.CLIP_ID.eq(CLIP.ID), RENDER.STATE.eq(RenderState.DONE)));
+    private static final Field<Integer> TAKES = field(select(count()).from(TAKE).where(TAKE.CLIP_ID.eq(CLIP.ID)));
+    private static final Field<Integer> SENT_OUT =
+            field(select(count()).from(RENDER).where(RENDER.CLIP_ID.eq(CLIP.ID), RENDER.STATE.eq(RenderState.DONE)));
 
     private final DSLContext db;
     private final JsonMapper json;

@@ -192,8 +192,7 @@ public class Clips {
         Clip clip = open.computeIfAbsent(id, this::load);
         if (!Files.exists(clip.info().file())) {
             open.remove(id);
-            throw new Refusal(
-                    Refusal.Kind.CONFLICT, "the clip's file is gone from the media folder; take it in again");
+            throw new Refusal(Refusal.Kind.CONFLICT, "the clip's file is gone from the media folder; take it in again");
         }
         return clip;
     }

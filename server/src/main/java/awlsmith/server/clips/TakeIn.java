@@ -107,7 +107,9 @@ public class TakeIn {
         if (shorter) {
             return "the file ends early: " + index.count() + " frames decode of about " + expected + " it promises";
         }
-        return index.errors() > 0 ? index.errors() + " damaged places were met while reading; frames there may be wrong" : null;
+        return index.errors() > 0
+                ? index.errors() + " damaged places were met while reading; frames there may be wrong"
+                : null;
     }
 
     private void thumbs(UUID id, Clip clip, Cancel cancel) throws IOException {

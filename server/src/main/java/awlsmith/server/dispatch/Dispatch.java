@@ -193,7 +193,8 @@ public class Dispatch {
     RenderView retry(UUID id) {
         if (!renders.retry(id)) {
             throw new Refusal(
-                    Refusal.Kind.CONFLICT, "only a render that failed or was cancelled can be tried again; this one is "
+                    Refusal.Kind.CONFLICT,
+                    "only a render that failed or was cancelled can be tried again; this one is "
                             + view(id).state().name().toLowerCase(java.util.Locale.ROOT));
         }
         live.publish(id);
@@ -209,7 +210,8 @@ public class Dispatch {
 
     Path file(UUID id) {
         RenderView view = view(id);
-        Path file = media.render(id).resolve("out" + view.fileName().substring(view.fileName().lastIndexOf('.')));
+        Path file = media.render(id)
+                .resolve("out" + view.fileName().substring(view.fileName().lastIndexOf('.')));
         if (view.state() != RenderView.State.DONE || !Files.exists(file)) {
             throw new Refusal(
                     Refusal.Kind.CONFLICT,

@@ -6,7 +6,15 @@ import java.util.UUID;
 
 /** What the runner needs to know of one render. */
 record RenderJob(
-        UUID id, UUID clip, Recipe recipe, Deliverable deliverable, String fileName, int from, int end, int width, int height) {
+        UUID id,
+        UUID clip,
+        Recipe recipe,
+        Deliverable deliverable,
+        String fileName,
+        int from,
+        int end,
+        int width,
+        int height) {
     int frames() {
         return end - from;
     }

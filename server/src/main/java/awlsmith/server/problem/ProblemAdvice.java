@@ -22,14 +22,13 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ProblemDetail refused(Refusal refusal) {
-        HttpStatus status =
-                switch (refusal.kind()) {
-                    case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
-                    case UNKNOWN -> HttpStatus.NOT_FOUND;
-                    case CONFLICT -> HttpStatus.CONFLICT;
-                    case TOO_LARGE -> HttpStatus.CONTENT_TOO_LARGE;
-                    case NO_SPACE -> HttpStatus.INSUFFICIENT_STORAGE;
-                };
+        HttpStatus status = switch (refusal.kind()) {
+            case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
+            case UNKNOWN -> HttpStatus.NOT_FOUND;
+            case CONFLICT -> HttpStatus.CONFLICT;
+            case TOO_LARGE -> HttpStatus.CONTENT_TOO_LARGE;
+            case NO_SPACE -> HttpStatus.INSUFFICIENT_STORAGE;
+        };
         return problem(status, refusal.kind().name().toLowerCase(java.util.Locale.ROOT), refusal.getMessage());
     }
 
@@ -71,7 +70,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler(OutOfMemoryError.class)
     ProblemDetail memory() {
         return problem(
-                HttpStatus.INSUFFICIENT_STORAGE, "memory", "too little memory for a picture of this size; choose a smaller one");
+                HttpStatus.INSUFFICIENT_STORAGE,
+                "memory",
+                "too little memory for a picture of this size; choose a smaller one");
     }
 
     @ExceptionHandler

@@ -44,22 +44,23 @@ class SecurityConfig {
     @Bean
     SecurityFilterChain chain(HttpSecurity http, @Value("${server.address}") String address) throws Exception {
         return http.csrf(csrf -> csrf.spa())
-                .authorizeHttpRequests(requests -> requests
-                        .requestMatchers("/api/session").permitAll()
-                        .requestMatchers("/api/**").authenticated()
-                        .anyRequest().permitAll())
-                .exceptionHandling(handling -> handling
-                        .authenticationEntryPoint((request, response, e) -> answer(
+                .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session")
+                        .permitAll()
+                        .requestMatchers("/api/**")
+                        .authenticated()
+                        .anyRequest()
+                        .permitAll())
+                .exceptionHandling(handling -> handling.authenticationEntryPoint((request, response, e) -> answer(
                                 response,
                                 401,
                                 "signed-out",
                                 "you are not signed in; open the link that was printed when Awlsmith was started"))
-                        .accessDeniedHandler((request, response, e) -> answer(
-                                response, 403, "denied", "the page is out of date; load it again")))
+                        .accessDeniedHandler((request, response, e) ->
+                                answer(response, 403, "denied", "the page is out of date; load it again")))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY))
                         .referrerPolicy(referrer -> referrer.policy(
-                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy
-                                        .NO_REFERRER)))
+                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
+                                        .ReferrerPolicy.NO_REFERRER)))
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
                 .formLogin(form -> form.disable())
@@ -73,8 +74,8 @@ class SecurityConfig {
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.setCharacterEncoding("UTF-8");
         response.getWriter()
-                .write("{\"type\":\"urn:awlsmith:problem:" + code + "\",\"status\":" + status + ",\"detail\":\"" + sentence
-                        + "\"}");
+                .write("{\"type\":\"urn:awlsmith:problem:" + code + "\",\"status\":" + status + ",\"detail\":\""
+                        + sentence + "\"}");
     }
 
     /** On loopback only loopback's own names are answered, so no other site's name can be pointed at this server. */

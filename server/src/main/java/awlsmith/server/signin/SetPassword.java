@@ -20,8 +20,8 @@ public final class SetPassword {
         String password = read();
         int length = password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length;
         if (length < SHORTEST || length > LONGEST) {
-            System.err.println(
-                    "awlsmith: the password must have " + SHORTEST + " to " + LONGEST + " letters; nothing was changed");
+            System.err.println("awlsmith: the password must have " + SHORTEST + " to " + LONGEST
+                    + " letters; nothing was changed");
             System.exit(2);
         }
         Path file = Password.file(Path.of(arguments[0]));

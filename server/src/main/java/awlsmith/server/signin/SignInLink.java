@@ -1,8 +1,8 @@
 package awlsmith.server.signin;
 
+import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.SecureRandom;
-import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.stereotype.Component;

@@ -64,7 +64,8 @@ class FrameCache {
         synchronized (held) {
             found = held.get(new Key(id, number));
             if (found == null) {
-                long end = Math.min(number + READ_ALONG, clip.index().orElseThrow().count());
+                long end =
+                        Math.min(number + READ_ALONG, clip.index().orElseThrow().count());
                 for (long n = number; n < end && !held.containsKey(new Key(id, n)); n++) {
                     var future = new CompletableFuture<byte[]>();
                     held.put(new Key(id, n), future);
@@ -104,7 +105,11 @@ class FrameCache {
         } catch (RuntimeException | Error e) {
             fail(id, n, wanted, e);
         }
-        fail(id, n, wanted, new awlsmith.media.MediaException("frame " + n + " cannot be decoded; the file is damaged there"));
+        fail(
+                id,
+                n,
+                wanted,
+                new awlsmith.media.MediaException("frame " + n + " cannot be decoded; the file is damaged there"));
     }
 
     private void fail(UUID id, long from, Deque<CompletableFuture<byte[]>> wanted, Throwable why) {

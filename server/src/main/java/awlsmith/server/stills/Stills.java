@@ -69,8 +69,7 @@ public class Stills {
     private byte[] make(Clip clip, UUID id, Recipe recipe, long number, Region part, int reduce, Cancel cancel) {
         int frames = clip.index().orElseThrow().count();
         if (number < 0 || number >= frames) {
-            throw new Refusal(
-                    Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
+            throw new Refusal(Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
         }
         Chain chain = recipe.chain(clip.format());
         Format out = chain.output();
@@ -78,12 +77,13 @@ public class Stills {
         if (shown.area() / ((long) reduce * reduce) > MOST_PIXELS) {
             throw new Refusal(
                     Refusal.Kind.INVALID,
-                    "a picture of " + shown.width() + "x" + shown.height() + " is too large to send at once; ask for a part of it");
+                    "a picture of " + shown.width() + "x" + shown.height()
+                            + " is too large to send at once; ask for a part of it");
         }
         var work = machine.work(cancel);
         Region needed = ScreenPicture.needs(out, shown);
-        try (FrameStream stream = chain.open(
-                cache.source(id, clip), FrameRange.single(number), needed, machine.planes(), work)) {
+        try (FrameStream stream =
+                chain.open(cache.source(id, clip), FrameRange.single(number), needed, machine.planes(), work)) {
             Frame frame = stream.next()
                     .orElseThrow(() -> new Refusal(
                             Refusal.Kind.INVALID, "frame " + number + " cannot be decoded; the file is damaged there"));

@@ -68,7 +68,8 @@ public class MediaFolder {
         if (free - bytes < keepFree) {
             throw new Refusal(
                     Refusal.Kind.NO_SPACE,
-                    "the disk is too full: this needs " + megabytes(bytes) + " MB, " + megabytes(Math.max(0, free - keepFree))
+                    "the disk is too full: this needs " + megabytes(bytes) + " MB, "
+                            + megabytes(Math.max(0, free - keepFree))
                             + " MB may be used. Remove clips or renders that are no longer needed");
         }
     }

@@ -21,7 +21,10 @@ class TakeController {
     }
 
     record Change(
-            Map<String, Object> recipe, @Nullable Integer inFrame, @Nullable Integer outFrame, int version) {}
+            Map<String, Object> recipe,
+            @Nullable Integer inFrame,
+            @Nullable Integer outFrame,
+            int version) {}
 
     @GetMapping("/api/clips/{clip}/takes")
     List<TakeView> takes(@PathVariable UUID clip) {

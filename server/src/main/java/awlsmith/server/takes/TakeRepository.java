@@ -35,7 +35,10 @@ class TakeRepository {
     }
 
     List<TakeView> of(UUID clip) {
-        return db.selectFrom(TAKE).where(TAKE.CLIP_ID.eq(clip)).orderBy(TAKE.NAME).fetch(TakeRepository::view);
+        return db.selectFrom(TAKE)
+                .where(TAKE.CLIP_ID.eq(clip))
+                .orderBy(TAKE.NAME)
+                .fetch(TakeRepository::view);
     }
 
     Optional<TakeView> find(UUID id) {

@@ -70,8 +70,8 @@ public class Takes {
         if (from < 0 || end > frames || end <= from) {
             throw new Refusal(
                     Refusal.Kind.INVALID,
-                    "the span from frame " + from + " to " + end + " holds nothing of this clip: in must lie before out, inside 0.."
-                            + frames);
+                    "the span from frame " + from + " to " + end
+                            + " holds nothing of this clip: in must lie before out, inside 0.." + frames);
         }
     }
 }
