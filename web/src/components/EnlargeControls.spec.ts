@@ -1,0 +1,60 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import type { RecipeStep, StepDescription } from '@/api/client'
+import { vuetify } from '@/vuetify'
+import EnlargeControls from './EnlargeControls.vue'
+
+const real = (key: string, kind: string, min: number, max: number) => ({
+  key,
+  label: key,
+  kind,
+  unit: 'x',
+  min,
+  max,
+  effect: `what ${key} does`,
+  options: [],
+})
+const description: StepDescription = {
+  id: 'enlarge',
+  name: 'Enlarge',
+  purpose: '',
+  params: [
+    real('factor', 'real', 0.125, 8),
+    { ...real('kernel', 'choice', 0, 0), options: [{ id: 'lanczos3', label: 'Lanczos 3', effect: 'sharp' }] },
+    real('width', 'whole', 2, 16384),
+    real('height', 'whole', 2, 16384),
+  ],
+}
+const step: RecipeStep = { step: 'enlarge', on: true, settings: { factor: 2, kernel: 'lanczos3' } }
+
+function mounted() {
+  return mount(EnlargeControls, {
+    props: { step, description, width: 1280, height: 720, problems: [] },
+    global: { plugins: [vuetify] },
+  })
+}
+
+describe('the enlarge controls', () => {
+  it('switch to pixels at the size the step has now', async () => {
+    const controls = mounted()
+    await controls
+      .findAll('button')
+      .find((b) => b.text() === 'pixels')
+      ?.trigger('click')
+    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({
+      settings: { width: 1280, height: 720, kernel: 'lanczos3' },
+    })
+  })
+
+  it('send a typed factor only when it is allowed, and say the range when not', async () => {
+    const controls = mounted()
+    const field = controls.find('input[inputmode="decimal"]')
+    await field.setValue('9')
+    await field.trigger('change')
+    expect(controls.emitted('change')).toBeUndefined()
+    expect(controls.text()).toContain('allowed: 0.125..8 x')
+    await field.setValue('3')
+    await field.trigger('change')
+    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({ settings: { factor: 3 } })
+  })
+})
