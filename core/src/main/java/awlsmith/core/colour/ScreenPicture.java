@@ -33,7 +33,12 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
         var lent = new Plane[3];
         for (int p = 0; p < format.chroma().planes(); p++) {
             if (p == 0 || !format.chroma().isSubsampled()) {
-                full[p] = frame.cut(part).plane(p);
+                full[p] = frame.plane(p)
+                        .window(new Region(
+                                part.x() - frame.window().x(),
+                                part.y() - frame.window().y(),
+                                part.width(),
+                                part.height()));
             } else {
                 full[p] = lent[p] = atFullSize(frame, p, part, pool, work);
             }

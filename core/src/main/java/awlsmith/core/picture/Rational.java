@@ -46,7 +46,7 @@ public record Rational(long num, long den) implements Comparable<Rational> {
                     decimal.movePointRight(scale).toBigIntegerExact(),
                     BigInteger.TEN.pow(scale),
                     "reading '" + trimmed + "'");
-        } catch (NumberFormatException e) {
+        } catch (ArithmeticException | NumberFormatException e) {
             throw new IllegalArgumentException("'" + text + "' is not a fraction such as 25, 12.5 or 30000/1001");
         }
     }

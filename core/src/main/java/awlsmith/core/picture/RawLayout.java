@@ -21,17 +21,21 @@ public final class RawLayout {
         this.format = format;
         this.sampleBytes = format.depth() > 8 ? 2 : 1;
         Chroma chroma = format.chroma();
+        long total = 0;
+        for (int p = 0; p < chroma.planes(); p++) {
+            total += (long) planeWidth(p) * planeHeight(p) * sampleBytes;
+        }
+        if (total > Integer.MAX_VALUE - 64) {
+            throw new IllegalArgumentException("one frame of " + format.width() + "x" + format.height() + " takes "
+                    + total + " bytes, must stay under 2 GiB");
+        }
+        frameBytes = (int) total;
         planeAt = new int[chroma.planes()];
-        long at = 0;
+        int at = 0;
         for (int slot = 0; slot < planeAt.length; slot++) {
-            planeAt[planeInSlot(slot)] = Math.toIntExact(at);
-            at += (long) planeWidth(slot) * planeHeight(slot) * sampleBytes;
+            planeAt[planeInSlot(slot)] = at;
+            at += planeWidth(slot) * planeHeight(slot) * sampleBytes;
         }
-        if (at > Integer.MAX_VALUE - 64) {
-            throw new IllegalArgumentException("one frame of " + format.width() + "x" + format.height() + " takes " + at
-                    + " bytes, must stay under 2 GiB");
-        }
-        frameBytes = (int) at;
     }
 
     public Format format() {

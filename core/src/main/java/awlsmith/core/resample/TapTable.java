@@ -11,6 +11,9 @@ import awlsmith.core.picture.Siting;
  * mirrored with the edge sample repeated: {@code 2 1 0 [0 1 2 3] 3 2 1}.
  */
 public final class TapTable {
+    /** Weights below it are rounding. */
+    private static final double NOTHING = 1e-12;
+
     private final int sourceSize;
     private final int targetSize;
     private final int taps;
@@ -45,7 +48,9 @@ public final class TapTable {
             int from = firstTap(kernel, centre, step, reach);
             double sum = 0;
             for (int k = 0; k < taps; k++) {
-                row[k] = weightAt(kernel, from + k, centre, step);
+                double weight = weightAt(kernel, from + k, centre, step);
+                // a sine that should be 0 is not quite: such a tap would touch samples the curve does not reach
+                row[k] = Math.abs(weight) < NOTHING ? 0 : weight;
                 sum += row[k];
             }
             first[i] = from;

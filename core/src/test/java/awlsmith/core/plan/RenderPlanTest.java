@@ -1,0 +1,119 @@
+package awlsmith.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class RenderPlanTest {
+    private static final Deliverable H264 = Deliverable.usual(Deliverable.Codec.H264);
+    private static final Deliverable FFV1 = Deliverable.usual(Deliverable.Codec.FFV1);
+
+    private static Format format(int width, int height, Chroma chroma) {
+        return new Format(width, height, chroma, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+    }
+
+    private static RenderPlan plan(Format source, String step, Deliverable deliverable, int rate, long memory) {
+        Chain chain = new Recipe(step.isEmpty() ? List.of() : List.of(Step.parse(step))).chain(source);
+        return RenderPlan.of(chain, deliverable, Rational.of(rate), 100, 2_000_000, memory);
+    }
+
+    /**
+     * ITU-T H.264 (08/2021) tables A-1 and A-6: the largest frame rates of well-known sizes at their levels: 720x576 at 25
+     * is level 3, 1280x720 at 30 is 3.1, 1920x1080 at 30 is 4 and at 60 is 4.2, 3840x2160 at 30 is 5.1 and at 60 5.2,
+     * 7680x4320 at 60 is 6.1 and at 120 6.2.
+     */
+    @ParameterizedTest
+    @CsvSource({
+        "176, 144, 15, 1", "352, 288, 30, 1.3", "720, 576, 25, 3", "1280, 720, 30, 3.1", "1280, 720, 60, 3.2",
+        "1920, 1080, 30, 4", "1920, 1080, 60, 4.2", "3840, 2160, 30, 5.1", "3840, 2160, 60, 5.2", "7680, 4320, 60, 6.1",
+        "7680, 4320, 120, 6.2"
+    })
+    void levelsAreTheStandards(int width, int height, int rate, String level) {
+        assertThat(H264Level.needed(width, height, Rational.of(rate))
+                        .orElseThrow()
+                        .label())
+                .isEqualTo(level);
+    }
+
+    @Test
+    void noLevelHoldsMore() {
+        assertThat(H264Level.needed(16384, 16384, Rational.of(25))).isEmpty();
+        // A.3.1: a side of sqrt(8 * 139264) = 1055 macroblocks is the end
+        assertThat(H264Level.needed(16 * 1056, 16, Rational.ONE)).isEmpty();
+    }
+
+    @Test
+    void whatMostPlayersCannotShowIsToldBeforehand() {
+        var plan = plan(format(1920, 1080, Chroma.S420), "enlarge factor=4", H264, 50, Long.MAX_VALUE);
+        assertThat(plan.isPossible()).isTrue();
+        assertThat(plan.warnings()).anyMatch(w -> w.contains("level 6.1") && w.contains("3840x2160 is safe"));
+        assertThat(plan(format(1920, 1080, Chroma.S420), "enlarge factor=2", H264, 25, Long.MAX_VALUE)
+                        .warnings())
+                .isEmpty();
+    }
+
+    @Test
+    void tooLittleMemoryIsRefusedWithTheFigures() {
+        var plan = plan(format(3840, 2160, Chroma.S444), "enlarge factor=4", H264, 25, 500_000_000L);
+        assertThat(plan.refusals()).singleElement().asString().contains("MB of memory, 500 MB are allowed");
+    }
+
+    @Test
+    void h264GoesOutAsFourTwoZeroWithEvenSides() {
+        var plan = plan(format(3, 5, Chroma.RGB), "", H264, 25, Long.MAX_VALUE);
+        assertThat(plan.output().chroma()).isEqualTo(Chroma.S420);
+        assertThat(plan.output().width()).isEqualTo(4);
+        assertThat(plan.output().height()).isEqualTo(6);
+        assertThat(plan.warnings()).singleElement().asString().contains("3x5 goes out as 4x6");
+        assertThat(plan(format(3, 5, Chroma.RGB), "", FFV1, 25, Long.MAX_VALUE)
+                        .output()
+                        .chroma())
+                .isEqualTo(Chroma.RGB);
+    }
+
+    /** Untagged standard definition is BT.601; once enlarged, players would guess BT.709 (common practice, no source). */
+    @Test
+    void untaggedColourIsTaggedWithWhatTheSourceWasTakenFor() {
+        Format enlarged = plan(format(720, 480, Chroma.S420), "enlarge factor=2", H264, 30, Long.MAX_VALUE)
+                .output();
+        assertThat(enlarged.colour().matrix()).isEqualTo(ColourTags.Matrix.SMPTE170M);
+        assertThat(enlarged.colour().range()).isEqualTo(ColourTags.Range.LIMITED);
+        Format hd = plan(format(1280, 720, Chroma.S420), "", H264, 30, Long.MAX_VALUE)
+                .output();
+        assertThat(hd.colour().matrix()).isEqualTo(ColourTags.Matrix.BT709);
+    }
+
+    @Test
+    void memoryFollowsTheWindowsNotTheLength() {
+        Format source = format(1920, 1080, Chroma.S420);
+        Chain chain = new Recipe(List.of(Step.parse("enlarge factor=2"))).chain(source);
+        var minute = RenderPlan.of(chain, H264, Rational.of(25), 1500, 0, Long.MAX_VALUE);
+        var day = RenderPlan.of(chain, H264, Rational.of(25), 2_160_000, 0, Long.MAX_VALUE);
+        assertThat(day.memoryBytes()).isEqualTo(minute.memoryBytes()).isLessThan(1 << 30);
+        assertThat(day.fileBytes()).isGreaterThan(1000 * minute.fileBytes());
+    }
+
+    @Test
+    void deliverablesRefuseWhatTheirCodecCannotHold() {
+        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.H264, 17, 12, 48, true))
+                .hasMessageContaining("H.264 holds 8 or 10");
+        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.H264, 52, 8, 48, true))
+                .hasMessageContaining("0..51");
+        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.FFV1, 17, 9, 48, true))
+                .hasMessageContaining("8, 10, 12 or 16");
+        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.FFV1, 17, 8, 0, true))
+                .hasMessageContaining("1..600");
+    }
+}

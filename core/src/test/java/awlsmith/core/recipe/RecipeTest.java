@@ -1,0 +1,135 @@
+package awlsmith.core.recipe;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Siting;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class RecipeTest {
+    private static final Format TAPE =
+            new Format(720, 576, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, new Rational(16, 15));
+    private static final Format FILM =
+            new Format(1920, 1080, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+
+    private static Format sized(Format in, String step) {
+        return new Recipe(List.of(Step.parse(step))).chain(in).output();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "enlarge factor=2 | 1440 | 1152 | 16/15",
+                "enlarge | 1440 | 1152 | 16/15",
+                "enlarge factor=1.5 kernel=mitchell | 1080 | 864 | 16/15",
+                "enlarge target=1080p | 1350 | 1080 | 16/15",
+                "enlarge height=1152 | 1440 | 1152 | 16/15",
+                "enlarge width=721 | 722 | 576 | 16/15",
+                "enlarge width=768 height=576 | 768 | 576 | 1",
+                "enlarge width=1440 height=1080 | 1440 | 1080 | 1"
+            })
+    void sizesAreEvenAndTheShapeAsSeenIsKept(String step, int width, int height, String sar) {
+        Format out = sized(TAPE, step);
+        assertThat(out.width()).isEqualTo(width);
+        assertThat(out.height()).isEqualTo(height);
+        assertThat(out.sar()).isEqualTo(Rational.parse(sar));
+    }
+
+    @Test
+    void grownPicturesOfOnePixelWork() {
+        Format dot = new Format(1, 1, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        assertThat(sized(dot, "enlarge factor=2").width()).isEqualTo(2);
+        assertThat(sized(dot, "enlarge factor=0.125").width()).isEqualTo(2);
+        assertThat(sized(dot.withChroma(Chroma.GREY), "enlarge factor=0.125").width())
+                .isEqualTo(1);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "enlarge factor=9 | factor is 9, outside: allowed is 0.125..8 x",
+                "enlarge factor=nan | allowed is 0.125..8 x",
+                "enlarge factor=two | factor is two, not a number",
+                "enlarge kernel=bicubic | allowed is one of area, bilinear, mitchell",
+                "enlarge width=1.5 | width is 1.5, not a whole number: allowed is 2..16384 px",
+                "enlarge strength=1 | enlarge has no setting 'strength'; it has: factor, target, width, height, kernel",
+                "blow-up factor=2 | there is no step called 'blow-up'; there are: enlarge",
+                "enlarge factor | 'factor' is not a setting; write key=value",
+                "enlarge factor=2 factor=3 | factor is given twice"
+            })
+    void badStepsKeysAndValuesAreRefusedWithWhatIsAllowed(String step, String sentence) {
+        assertThatThrownBy(() -> Step.parse(step))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining(sentence);
+    }
+
+    @Test
+    void askingForTooMuchIsRefusedEarlyWithWhatWouldWork() {
+        Format large = FILM.withSize(3840, 2160, Rational.ONE);
+        assertThatThrownBy(() -> sized(large, "enlarge factor=8"))
+                .hasMessageContaining("passes 16384 pixels on a side; the most for this clip is factor 4.26");
+        assertThatThrownBy(() -> sized(TAPE, "enlarge factor=2 target=1080p"))
+                .hasMessageContaining("in more than one way");
+    }
+
+    @Test
+    void theOpenFormGoesRound() {
+        var recipe = new Recipe(List.of(
+                Step.parse("enlarge factor=1.5 kernel=catmull-rom"), Step.of("enlarge", false, Map.of("width", 640))));
+        assertThat(Recipe.fromTree(recipe.toTree())).isEqualTo(recipe);
+        assertThat(recipe.toTree()).containsEntry("awlsmith", 1);
+    }
+
+    @Test
+    void foreignTreesAreRefusedWithTheirPlace() {
+        assertThatThrownBy(() -> Recipe.fromTree(Map.of("steps", List.of())))
+                .hasMessageContaining("not a recipe of version 1");
+        assertThatThrownBy(() -> Recipe.fromTree(Map.of("awlsmith", 1))).hasMessageContaining("no list");
+        var wrong = Map.of(
+                "awlsmith",
+                1,
+                "steps",
+                List.of(Map.of("step", "enlarge"), Map.of("step", "enlarge", "settings", Map.of("factor", 99)), "x"));
+        assertThatThrownBy(() -> Recipe.fromTree(wrong)).isInstanceOfSatisfying(RecipeException.class, e -> {
+            assertThat(e.problems()).extracting(Problem::step).containsExactly(1, 2);
+            assertThat(e.problems().getFirst().key()).isEqualTo("factor");
+        });
+        var many = java.util.Collections.nCopies(65, Map.of("step", "enlarge"));
+        assertThatThrownBy(() -> Recipe.fromTree(Map.of("awlsmith", 1, "steps", many)))
+                .hasMessageContaining("at most 64");
+    }
+
+    @Test
+    void stepsSwitchedOffPassThePictureOn() {
+        var recipe = new Recipe(
+                List.of(Step.of("enlarge", false, Map.of("factor", 4)), Step.of("enlarge", true, Map.of("factor", 2))));
+        assertThat(recipe.formats(FILM)).extracting(Format::width).containsExactly(1920, 3840);
+        assertThat(recipe.chain(FILM).stages()).hasSize(1);
+    }
+
+    @Test
+    void everyStepDescribesItself() {
+        for (StepKind kind : StepRegistry.all()) {
+            assertThat(kind.purpose()).isNotBlank();
+            assertThat(kind.params()).extracting(Param::key).doesNotHaveDuplicates();
+            for (Param param : kind.params()) {
+                assertThat(param.effect()).isNotBlank();
+                assertThat(param.allowed()).isNotBlank();
+                if (param.fallback() != null) {
+                    assertThat(param.read(param.fallback())).isEqualTo(param.fallback());
+                }
+            }
+            assertThat(kind.summary(new Settings(Map.of()), FILM)).isNotBlank();
+        }
+    }
+}
