@@ -90,12 +90,12 @@ db_up() {
   log="$place/mariadb.log"
   local socket="$place/socket"
   [ ${#socket} -lt 100 ] || socket="/tmp/awlsmith-db-$(printf '%s' "$place" | cksum | cut -d' ' -f1).socket"
-  if [ -f "$place/pid" ] && kill -0 "$(cat "$place/pid")" 2>/dev/null; then
-    if [ "$(cat "/proc/$(cat "$place/pid")/comm" 2>/dev/null)" = mariadbd ]; then
-      say "stopping a database left running from before"
-      kill "$(cat "$place/pid")"
-      while kill -0 "$(cat "$place/pid")" 2>/dev/null; do sleep 0.1; done
-    fi
+  local old
+  old=$(cat "$place/pid" 2>/dev/null || true)
+  if [ -n "$old" ] && [ "$(cat "/proc/$old/comm" 2>/dev/null)" = mariadbd ]; then
+    say "stopping a database left running from before"
+    kill "$old"
+    while kill -0 "$old" 2>/dev/null; do sleep 0.1; done
   fi
   if [ "$(id -u)" -eq 0 ]; then chown mysql:mysql "$place"; fi
   if [ ! -d "$dir/mysql" ]; then
