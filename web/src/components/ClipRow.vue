@@ -84,7 +84,7 @@ async function remove() {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px auto;
+  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 48px;
   gap: 18px;
   align-items: center;
   padding: 10px 20px;
@@ -144,7 +144,7 @@ a.title:hover {
 
 @media (width < 1240px) {
   .row {
-    grid-template-columns: 250px minmax(220px, 1fr) 200px 56px 56px auto;
+    grid-template-columns: 250px minmax(220px, 1fr) 200px 56px 56px 48px;
     gap: 14px;
   }
 }

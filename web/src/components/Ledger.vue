@@ -32,10 +32,7 @@ const estimate = computed(() => {
   if (!plan) {
     return ''
   }
-  const parts = [`${plan.seconds.toFixed(1)} s`, `≈ ${bytes(plan.fileBytes)}`]
-  if (plan.estimateSeconds !== undefined) {
-    parts.push(`≈ ${wait(plan.estimateSeconds)}`)
-  }
+  const parts = [`${plan.seconds.toFixed(1)} s`, bytes(plan.fileBytes)]
   return parts.join(' · ')
 })
 
@@ -119,7 +116,10 @@ function size(index: number): string {
       <span class="knot square" aria-hidden="true"></span>
       <div>
         <div>H.264, MP4</div>
-        <div class="figure quiet">{{ estimate }}</div>
+        <div class="figure quiet" title="estimated">{{ estimate }}</div>
+        <div v-if="plan?.estimateSeconds !== undefined" class="figure quiet" title="by the last render here">
+          {{ wait(plan.estimateSeconds) }} to make
+        </div>
         <div v-if="plan && !plan.wholeClip" class="label treated">
           only {{ plan.seconds.toFixed(1) }} s of {{ plan.clipSeconds.toFixed(1) }} s
         </div>

@@ -79,7 +79,7 @@ function picked(event: Event) {
 
 .head {
   display: grid;
-  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 49px;
+  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 48px;
   gap: 18px;
   padding: 0 20px 6px;
 }
