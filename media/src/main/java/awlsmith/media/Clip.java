@@ -8,7 +8,9 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A file whose frames can be pulled. With an index any frame can be reached; without one only from the first on.
@@ -17,6 +19,9 @@ import java.util.Optional;
  * @param index when each frame is shown, if it was made
  */
 public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameSource {
+    private static final Set<String> UNTIMED = Set.of("avi", "h264", "hevc", "m4v", "mpegvideo", "gif");
+    private static final Set<String> STAND_ALONE =
+            Set.of("mjpeg", "dvvideo", "huffyuv", "ffvhuff", "ffv1", "rawvideo", "utvideo", "prores", "png", "v210");
 
     /** A frame came at a time that does not fit the one rate the file claims; make an index and open the clip again. */
     public static final class Unsteady extends RuntimeException {
@@ -32,6 +37,16 @@ public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameS
     @Override
     public Format format() {
         return info.video().format();
+    }
+
+    /**
+     * Whether a frame has the same time however it is reached. AVI and bare streams carry no times of showing: FFmpeg
+     * guesses them from the order, and guesses otherwise after a seek unless every frame stands alone.
+     */
+    boolean timesAreSound() {
+        boolean bare = UNTIMED.stream()
+                .anyMatch(kind -> List.of(info.container().split(",")).contains(kind));
+        return !bare || STAND_ALONE.contains(info.video().codec());
     }
 
     /** The one rate of the clip, or empty when its frames come unevenly. */

@@ -79,7 +79,7 @@ final class Decoding implements FrameStream {
     }
 
     private Optional<Double> seekTime(int attempt) {
-        if (clip.index().isEmpty() || range.from() == 0) {
+        if (!seeks()) {
             return Optional.empty();
         }
         var index = clip.index().get();
@@ -118,8 +118,16 @@ final class Decoding implements FrameStream {
     /** Reads on until {@code raw} holds frame {@code next}; false at the clip's end. */
     private boolean advance() {
         for (int attempt = 0; ; ) {
-            if (!readFrame()) {
-                return false;
+            boolean canGoEarlier = seeks() && attempt + 1 < EARLIER.length;
+            if (!readFrame(canGoEarlier)) {
+                if (decoded > 0 || !canGoEarlier) {
+                    return false;
+                }
+                // some containers seek past their last key frames and then hold nothing
+                attempt++;
+                child.close();
+                start(attempt);
+                continue;
             }
             long number = number(times.next());
             decoded++;
@@ -127,7 +135,7 @@ final class Decoding implements FrameStream {
                 // a frame the index knows but this pass could not decode is shown by the next one
                 return true;
             }
-            if (number > next && attempt + 1 < EARLIER.length) {
+            if (number > next && canGoEarlier) {
                 attempt++;
                 child.close();
                 start(attempt);
@@ -139,9 +147,13 @@ final class Decoding implements FrameStream {
 
     private long number(long time) {
         if (clip.index().isPresent()) {
+            if (!seeks()) {
+                // read from the start, frames are simply counted, as the index counted them
+                return decoded;
+            }
             var index = clip.index().get();
             if (time == FrameTimes.NONE) {
-                return seeked() ? next : decoded;
+                return next;
             }
             if (times.tick() == null || times.tick().equals(index.tick())) {
                 return index.frameAtTick(time);
@@ -160,11 +172,12 @@ final class Decoding implements FrameStream {
         return number;
     }
 
-    private boolean seeked() {
-        return range.from() > 0;
+    /** Whether this range is reached by seeking; containers whose times cannot be trusted are read from the start. */
+    private boolean seeks() {
+        return clip.index().isPresent() && range.from() > 0 && clip.timesAreSound();
     }
 
-    private boolean readFrame() {
+    private boolean readFrame(boolean mayBeEmpty) {
         try {
             int got = child.output().readNBytes(raw, 0, raw.length);
             if (got == raw.length) {
@@ -176,10 +189,10 @@ final class Decoding implements FrameStream {
             }
         }
         int code = child.exit(cancel);
-        if (code == 137 || code == 143 || code == 9 || code != 0 && decoded == 0) {
+        if (code == 137 || code == 143 || code == 9 || code != 0 && decoded == 0 && !mayBeEmpty) {
             throw child.failure("decoding the clip", code);
         }
-        if (decoded == 0 && next == range.from()) {
+        if (decoded == 0 && next == range.from() && !mayBeEmpty) {
             throw new MediaException("no picture could be decoded at frame " + next + "; the file is damaged there");
         }
         return false;

@@ -116,7 +116,7 @@ public final class Encoding implements AutoCloseable {
                         "-level",
                         "3",
                         "-slices",
-                        "16",
+                        slices(format),
                         "-slicecrc",
                         "1",
                         "-g",
@@ -124,6 +124,11 @@ public final class Encoding implements AutoCloseable {
                         "-threads",
                         workers);
         };
+    }
+
+    /** FFV1's slices let threads share a picture, but must not be too small. */
+    private static String slices(Format format) {
+        return Math.min(format.width(), format.height()) >= 256 ? "16" : "1";
     }
 
     /**

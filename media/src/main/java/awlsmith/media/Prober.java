@@ -7,12 +7,15 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -23,6 +26,10 @@ public final class Prober {
     public static final int LARGEST_SIDE = 16384;
 
     private static final Duration LIMIT = Duration.ofSeconds(30);
+    private static final Pattern IMPOSSIBLE = Pattern.compile("Picture size (\\d+x\\d+) is invalid");
+    /** First boxes of QuickTime and MP4 files (ISO/IEC 14496-12). */
+    private static final Set<String> BOXES = Set.of("ftyp", "moov", "mdat", "wide", "free", "skip", "pnot");
+
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
     private Prober() {}
@@ -39,13 +46,17 @@ public final class Prober {
             if (Files.size(file) == 0) {
                 throw new MediaException("the file is empty (0 bytes): the copy may have failed; take it in again");
             }
-            return read(file, ask(file), Files.size(file));
+            Answer answer = ask(file);
+            return read(file, answer, Files.size(file));
         } catch (IOException e) {
             throw new MediaException("the file cannot be read: " + e.getMessage(), e);
         }
     }
 
-    private static JsonNode ask(Path file) throws IOException {
+    /** @param tree what ffprobe found; @param errors what it complained about on the way */
+    private record Answer(JsonNode tree, List<String> errors) {}
+
+    private static Answer ask(Path file) throws IOException {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
         arguments.addAll(Input.guards());
         arguments.addAll(List.of("-of", "json", "-show_format", "-show_streams", Input.url(file)));
@@ -53,31 +64,55 @@ public final class Prober {
             byte[] answer = probe.output().readNBytes(4 << 20);
             int code = probe.exit(new Cancel());
             if (code != 0) {
-                throw unreadable(probe.errors());
+                throw unreadable(file, probe.errors());
             }
-            return JSON.readTree(answer);
+            return new Answer(JSON.readTree(answer), probe.errors());
         } catch (JacksonException e) {
             throw new MediaException("the file's description makes no sense; it may be damaged", e);
         }
     }
 
-    private static MediaException unreadable(List<String> errors) {
+    private static MediaException unreadable(Path file, List<String> errors) throws IOException {
         String all = String.join("; ", errors);
-        if (all.contains("moov atom not found")) {
+        refuseLyingSize(all);
+        if (all.contains("moov atom not found") && startsLikeMp4(file)) {
             return new MediaException("the file was cut short: its index, which lies at the end, is missing. "
                     + "Copy it again from where it was recorded");
         }
         if (all.contains("End of file")) {
             return new MediaException("the file ends before its first picture: it was cut short. Copy it again");
         }
-        if (all.contains("not on whitelist") || all.contains("Invalid data found")) {
+        if (all.contains("not on whitelist") || all.contains("Invalid data found") || all.contains("moov atom")) {
             return new MediaException("this is not a video that can be read, whatever its name says. "
                     + "MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF and GIF can be taken in");
         }
         return new MediaException("the file cannot be read" + (all.isEmpty() ? "" : ": " + errors.getLast()));
     }
 
-    private static MediaInfo read(Path file, JsonNode tree, long bytes) {
+    /** FFmpeg itself refuses sizes that no memory holds; its words carry the figures. */
+    private static void refuseLyingSize(String errors) {
+        var size = IMPOSSIBLE.matcher(errors);
+        if (size.find()) {
+            throw tooLarge(size.group(1));
+        }
+    }
+
+    private static MediaException tooLarge(String size) {
+        return new MediaException("the file claims a picture of " + size + "; at most " + LARGEST_SIDE
+                + " on a side can be taken in. Its header may be damaged");
+    }
+
+    private static boolean startsLikeMp4(Path file) throws IOException {
+        byte[] head;
+        try (var in = Files.newInputStream(file)) {
+            head = in.readNBytes(8);
+        }
+        String box = head.length < 8 ? "" : new String(head, 4, 4, StandardCharsets.US_ASCII);
+        return BOXES.contains(box);
+    }
+
+    private static MediaInfo read(Path file, Answer answer, long bytes) {
+        JsonNode tree = answer.tree();
         JsonNode video = null;
         var sounds = new ArrayList<MediaInfo.Sound>();
         for (JsonNode stream : tree.path("streams")) {
@@ -110,19 +145,19 @@ public final class Prober {
                 bytes,
                 duration,
                 format.path("bit_rate").asLong(0),
-                video(video),
+                video(video, String.join("; ", answer.errors())),
                 sounds);
     }
 
-    private static MediaInfo.Video video(JsonNode stream) {
+    private static MediaInfo.Video video(JsonNode stream, String errors) {
         int width = stream.path("width").asInt(0);
         int height = stream.path("height").asInt(0);
         if (width < 1 || height < 1) {
+            refuseLyingSize(errors);
             throw new MediaException("the file does not say how large its picture is; it may be damaged or cut short");
         }
         if (width > LARGEST_SIDE || height > LARGEST_SIDE) {
-            throw new MediaException("the file claims a picture of " + width + "x" + height + "; at most "
-                    + LARGEST_SIDE + " on a side can be taken in. Its header may be damaged");
+            throw tooLarge(width + "x" + height);
         }
         if (!stream.has("codec_name") || !stream.has("pix_fmt")) {
             throw new MediaException("the picture is packed with a codec that cannot be read ("
