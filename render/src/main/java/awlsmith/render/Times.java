@@ -7,7 +7,7 @@ public final class Times {
     private Times() {}
 
     public static Rational parse(String text) {
-        String[] parts = text.trim().split(":");
+        String[] parts = text.trim().split(":", -1);
         try {
             if (parts.length > 3 || text.isBlank()) {
                 throw new IllegalArgumentException();
