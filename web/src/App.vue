@@ -7,9 +7,11 @@ import DropAnywhere from './components/DropAnywhere.vue'
 import KeyHelp from './components/KeyHelp.vue'
 import { useFeed } from './stores/feed'
 import { useNotices } from './stores/notices'
+import { useUploads } from './stores/uploads'
 
 const feed = useFeed()
 const notices = useNotices()
+const uploads = useUploads()
 const route = useRoute()
 const router = useRouter()
 const signedIn = ref(false)
@@ -28,6 +30,7 @@ async function enter() {
       await router.replace({ path: '/sign-in', query: route.query })
       return
     }
+    uploads.largest = session.largestUpload
     feed.connect()
     if (route.name === 'sign-in') {
       await router.replace('/shelf')

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { Problem } from '@/api/client'
 import { upload } from '@/api/upload'
+import { bytes } from '@/view/words'
 
 export interface Upload {
   key: number
@@ -16,6 +17,8 @@ export interface Upload {
 /** Files on their way in: one at a time, the others wait. */
 export const useUploads = defineStore('uploads', () => {
   const uploads = ref<Upload[]>([])
+  /** Bytes of the largest file the server takes in; told with the session. */
+  const largest = ref(Infinity)
   let nextKey = 1
   let chain: Promise<void> = Promise.resolve()
 
@@ -29,12 +32,18 @@ export const useUploads = defineStore('uploads', () => {
         bytes: file.size,
         sent: 0,
         startedAt: 0,
-        problem: '',
+        problem:
+          file.size > largest.value
+            ? `${file.name} is ${bytes(file.size)}; at most ${bytes(largest.value)} can be taken in here`
+            : '',
         stop: () => {
           stop.abort()
           dismiss(key)
         },
       })
+      if (file.size > largest.value) {
+        continue
+      }
       chain = chain.then(() => run(key, file, stop.signal))
     }
   }
@@ -70,5 +79,5 @@ export const useUploads = defineStore('uploads', () => {
     uploads.value = uploads.value.filter((one) => one.key !== key)
   }
 
-  return { uploads, add, dismiss }
+  return { uploads, largest, add, dismiss }
 })

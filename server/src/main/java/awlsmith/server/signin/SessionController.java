@@ -1,5 +1,6 @@
 package awlsmith.server.signin;
 
+import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.problem.Refusal;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
@@ -29,22 +30,32 @@ class SessionController {
     private final Password password;
     private final SecurityContextRepository contexts;
     private final Clock clock;
+    private final long largestUpload;
 
-    SessionController(SignInLink link, Password password, SecurityContextRepository contexts, Clock clock) {
+    SessionController(
+            SignInLink link,
+            Password password,
+            SecurityContextRepository contexts,
+            Clock clock,
+            AwlsmithProperties properties) {
         this.link = link;
         this.password = password;
         this.contexts = contexts;
         this.clock = clock;
+        this.largestUpload = properties.largestUpload().toBytes();
     }
 
-    /** @param passwordSet whether signing in by password is possible */
-    record SessionView(boolean signedIn, boolean passwordSet) {}
+    /**
+     * @param passwordSet whether signing in by password is possible
+     * @param largestUpload bytes of the largest file that is taken in
+     */
+    record SessionView(boolean signedIn, boolean passwordSet, long largestUpload) {}
 
     record Credentials(String password) {}
 
     @GetMapping("/api/session")
     SessionView session(@Nullable Authentication who) {
-        return new SessionView(who != null && who.isAuthenticated(), password.isSet());
+        return new SessionView(who != null && who.isAuthenticated(), password.isSet(), largestUpload);
     }
 
     /** The link printed at start leads here. */
@@ -71,7 +82,7 @@ class SessionController {
                             : "the password is wrong, or none is set");
         }
         signIn(request, response);
-        return new SessionView(true, true);
+        return new SessionView(true, true, largestUpload);
     }
 
     @DeleteMapping("/api/session")

@@ -36,7 +36,11 @@ class Warmup {
 
     @EventListener(ApplicationReadyEvent.class)
     void start() {
-        Thread.ofPlatform().name("warm-up").daemon().priority(Thread.MIN_PRIORITY).start(this::run);
+        Thread.ofPlatform()
+                .name("warm-up")
+                .daemon()
+                .priority(Thread.MIN_PRIORITY)
+                .start(this::run);
     }
 
     @EventListener(ContextClosedEvent.class)

@@ -1,0 +1,242 @@
+package awlsmith.server;
+
+import awlsmith.media.TestClips;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.function.Predicate;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.extension.ParameterContext;
+import org.junit.jupiter.api.extension.ParameterResolver;
+import org.springframework.boot.WebApplicationType;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The real application on a free port with the private database, started once for all tests; they talk HTTP to it. */
+public final class RunningServer implements ParameterResolver {
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+    private static RunningServer shared;
+
+    private final Path home;
+    private ConfigurableApplicationContext context;
+    private HttpClient http;
+    private CookieManager cookies;
+
+    /** For JUnit. */
+    public RunningServer() {
+        this(null);
+    }
+
+    private RunningServer(Path home) {
+        this.home = home;
+    }
+
+    /** What came back. */
+    public record Answer(int status, byte[] bytes) {
+        public JsonNode json() {
+            return JSON.readTree(bytes);
+        }
+
+        public String text() {
+            return new String(bytes, StandardCharsets.UTF_8);
+        }
+    }
+
+    @Override
+    public boolean supportsParameter(ParameterContext parameter, ExtensionContext extension) {
+        return parameter.getParameter().getType() == RunningServer.class;
+    }
+
+    @Override
+    public Object resolveParameter(ParameterContext parameter, ExtensionContext extension) {
+        return shared();
+    }
+
+    static synchronized RunningServer shared() {
+        if (shared == null) {
+            try {
+                emptyDatabase();
+                shared = new RunningServer(Files.createTempDirectory("awlsmith-test"));
+                shared.start();
+                Runtime.getRuntime().addShutdownHook(new Thread(shared::stop));
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+        return shared;
+    }
+
+    private static void emptyDatabase() {
+        try (Connection db = DriverManager.getConnection(
+                        System.getenv("SPRING_DATASOURCE_URL"),
+                        "awlsmith",
+                        System.getenv("SPRING_DATASOURCE_PASSWORD"));
+                var statement = db.createStatement()) {
+            String name = db.getCatalog();
+            statement.execute("drop database " + name);
+            statement.execute("create database " + name + " character set utf8mb4 collate utf8mb4_unicode_ci");
+        } catch (SQLException e) {
+            throw new IllegalStateException("the test database cannot be emptied", e);
+        }
+    }
+
+    void start() {
+        context = new SpringApplicationBuilder(AwlsmithServer.class)
+                .web(WebApplicationType.SERVLET)
+                .run(
+                        "--server.port=0",
+                        "--awlsmith.home=" + home,
+                        "--awlsmith.largest-upload=8MB",
+                        "--awlsmith.keep-free=10MB",
+                        "--awlsmith.segment-frames=10");
+        if (cookies == null) {
+            cookies = new CookieManager();
+            http = HttpClient.newBuilder()
+                    .cookieHandler(cookies)
+                    .connectTimeout(Duration.ofSeconds(5))
+                    .build();
+            signIn();
+        }
+    }
+
+    void stop() {
+        context.close();
+    }
+
+    /** Closes the application in whatever it does and starts it anew on the same data. */
+    void restart() {
+        stop();
+        start();
+    }
+
+    public int port() {
+        return ((ServletWebServerApplicationContext) context).getWebServer().getPort();
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    public Path home() {
+        return home;
+    }
+
+    private void signIn() {
+        get("/enter?token=" + token());
+        get("/api/session");
+    }
+
+    /** The token of the link printed at start. */
+    public String token() {
+        try {
+            var type = Class.forName("awlsmith.server.signin.SignInLink");
+            var method = type.getDeclaredMethod("token");
+            method.setAccessible(true);
+            return (String) method.invoke(context.getBean(type));
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    public Answer get(String path) {
+        return send(request(path).GET());
+    }
+
+    public Answer post(String path, String json) {
+        return send(request(path)
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json)));
+    }
+
+    public Answer put(String path, String json) {
+        return send(request(path)
+                .header("Content-Type", "application/json")
+                .PUT(HttpRequest.BodyPublishers.ofString(json)));
+    }
+
+    public Answer delete(String path) {
+        return send(request(path).DELETE());
+    }
+
+    public Answer upload(String name, byte[] bytes) {
+        return send(request("/api/clips?name=" + URLEncoder.encode(name, StandardCharsets.UTF_8))
+                .header("Content-Type", "application/octet-stream")
+                .POST(HttpRequest.BodyPublishers.ofByteArray(bytes)));
+    }
+
+    public HttpRequest.Builder request(String path) {
+        String token = cookies.getCookieStore().getCookies().stream()
+                .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                .map(HttpCookie::getValue)
+                .findFirst()
+                .orElse("");
+        return HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port() + path))
+                .timeout(Duration.ofSeconds(60))
+                .header("X-XSRF-TOKEN", token);
+    }
+
+    public Answer send(HttpRequest.Builder request) {
+        try {
+            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+            return new Answer(response.statusCode(), response.body());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
+    public HttpClient http() {
+        return http;
+    }
+
+    /** Asks again until the answer is as wished, for at most a minute. */
+    public JsonNode until(String path, Predicate<JsonNode> wish) {
+        Instant end = Instant.now().plusSeconds(90);
+        JsonNode last = null;
+        while (Instant.now().isBefore(end)) {
+            last = get(path).json();
+            if (wish.test(last)) {
+                return last;
+            }
+            java.util.concurrent.locks.LockSupport.parkNanos(30_000_000);
+        }
+        throw new AssertionError(path + " did not become as wished; last: " + last);
+    }
+
+    /** Takes in a moving test picture and waits until it is read. */
+    public JsonNode clip(String name, int width, int height, int frames) {
+        try {
+            Path folder = Files.createTempDirectory(home, "made");
+            Path file = folder.resolve("clip.mp4");
+            TestClips.ffmpeg(
+                    ("-f lavfi -i testsrc2=s=%dx%d:r=25 -f lavfi -i sine=r=48000 -frames:v %d -t %s -pix_fmt yuv420p "
+                                    + "-c:v libx264 -preset ultrafast -c:a aac %s")
+                            .formatted(width, height, frames, frames / 25.0, file));
+            JsonNode added = upload(name, Files.readAllBytes(file)).json();
+            return until(
+                    "/api/clips/" + added.path("id").asString(),
+                    c -> !c.path("state").asString().equals("READING"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
