@@ -1,0 +1,90 @@
+package awlsmith.e2e;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
+
+/** The application in a process of its own, so that a test can kill it as a power cut would. */
+final class ServerProcess implements AutoCloseable {
+    private static final Pattern LINK = Pattern.compile("http://\\S+/enter\\?token=\\S+");
+
+    private final Path home;
+    private final int port;
+    private Process process;
+
+    ServerProcess(Path home, int port) {
+        this.home = home;
+        this.port = port;
+    }
+
+    /** Starts it and returns the sign-in link it prints. */
+    String start() {
+        var command = List.of(
+                ProcessHandle.current().info().command().orElse("java"),
+                "--add-modules",
+                "jdk.incubator.vector",
+                "-Djava.awt.headless=true",
+                "-Xmx2g",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "awlsmith.server.AwlsmithServer",
+                "--server.port=" + port,
+                "--awlsmith.home=" + home,
+                "--awlsmith.keep-free=10MB",
+                "--awlsmith.segment-frames=12");
+        try {
+            process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        var link = new CompletableFuture<String>();
+        var said = new StringBuilder();
+        Thread.ofVirtual().start(() -> {
+            try (var lines =
+                    new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+                for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+                    said.append(line).append('\n');
+                    var found = LINK.matcher(line);
+                    if (found.find()) {
+                        link.complete(found.group());
+                    }
+                }
+            } catch (IOException e) {
+                // the process was killed, which tests do
+            }
+            link.completeExceptionally(new IllegalStateException("the server ended: " + said));
+        });
+        return link.orTimeout(90, TimeUnit.SECONDS).join();
+    }
+
+    /** As a power cut: nothing gets a chance to say goodbye. */
+    void kill() {
+        process.destroyForcibly();
+        try {
+            process.waitFor();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    @Override
+    public void close() {
+        if (process != null) {
+            process.destroy();
+            try {
+                if (!process.waitFor(15, TimeUnit.SECONDS)) {
+                    process.destroyForcibly();
+                }
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+    }
+}

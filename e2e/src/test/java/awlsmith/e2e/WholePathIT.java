@@ -1,0 +1,400 @@
+package awlsmith.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import awlsmith.media.TestClips;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+
+/** As a new user would: sign in, drop a clip, enlarge it, look, send it out, lose the server on the way. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class WholePathIT {
+    private static final LocatorAssertions.IsVisibleOptions SOON =
+            new LocatorAssertions.IsVisibleOptions().setTimeout(60_000);
+
+    @TempDir
+    static Path folder;
+
+    private static ServerProcess server;
+    private static Playwright playwright;
+    private static Browser browser;
+    private static Page page;
+    private static String base;
+    private static final List<String> FAULTS = new ArrayList<>();
+
+    @BeforeAll
+    static void start() throws Exception {
+        emptyDatabase();
+        int port;
+        try (var socket = new ServerSocket(0)) {
+            port = socket.getLocalPort();
+        }
+        base = "http://127.0.0.1:" + port;
+        server = new ServerProcess(folder.resolve("home"), port);
+        String link = server.start();
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync",
+                                "--disable-dev-shm-usage")));
+        page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
+                .newPage();
+        page.onPageError(FAULTS::add);
+        page.navigate(base + "/shelf");
+        assertThat(page.getByText("Open the link that was printed")).isVisible(SOON);
+        page.navigate(link);
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Shelf")))
+                .isVisible(SOON);
+    }
+
+    @AfterAll
+    static void stop() {
+        if (playwright != null) {
+            playwright.close();
+        }
+        if (server != null) {
+            server.close();
+        }
+    }
+
+    private static void emptyDatabase() throws Exception {
+        try (var db = DriverManager.getConnection(
+                        System.getenv("SPRING_DATASOURCE_URL"),
+                        "awlsmith",
+                        System.getenv("SPRING_DATASOURCE_PASSWORD"));
+                var statement = db.createStatement()) {
+            statement.execute("drop database " + db.getCatalog());
+            statement.execute("create database awlsmith_e2e character set utf8mb4 collate utf8mb4_unicode_ci");
+        }
+    }
+
+    /** Drops a file on the page as a hand would, with a real DataTransfer. */
+    private static void drop(String name, byte[] bytes) {
+        Object files = page.evaluateHandle(
+                "([name, base64]) => { const data = new DataTransfer();"
+                        + " const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));"
+                        + " data.items.add(new File([bytes], name)); return data }",
+                List.of(name, Base64.getEncoder().encodeToString(bytes)));
+        for (String event : List.of("dragenter", "dragover", "drop")) {
+            page.dispatchEvent("body", event, Map.of("dataTransfer", files));
+        }
+    }
+
+    private static Locator glass() {
+        return page.locator("[data-test=glass]");
+    }
+
+    /** Waits until both sides show what was wished for. */
+    private static void settled() {
+        assertThat(glass())
+                .hasAttribute("data-pending", "false", new LocatorAssertions.HasAttributeOptions().setTimeout(60_000));
+        page.waitForFunction(
+                "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
+    }
+
+    private static int[] pixel(double x, double y) {
+        @SuppressWarnings("unchecked")
+        var rgba = (List<Integer>) page.evaluate(
+                "([x, y]) => Array.from(document.querySelector('[data-test=glass]').getContext('2d')"
+                        + ".getImageData(Math.round(x), Math.round(y), 1, 1).data)",
+                List.of(x, y));
+        return new int[] {rgba.get(0), rgba.get(1), rgba.get(2)};
+    }
+
+    private static double view(String name) {
+        return Double.parseDouble(glass().getAttribute("data-" + name));
+    }
+
+    @Test
+    @Order(1)
+    void aDroppedFileIsTakenInWithItsFacts() throws IOException {
+        Path file = folder.resolve("clip.mp4");
+        // a red left half and a blue right half meet at pixel 80 of 160; long enough to be interrupted
+        TestClips.ffmpeg("-f lavfi -i color=red:s=160x120:r=25:d=30 -f lavfi -i sine=d=30 "
+                + "-vf drawbox=x=80:y=0:w=80:h=120:color=blue:t=fill,noise=alls=24:allf=t -pix_fmt yuv420p -c:v libx264 "
+                + "-preset ultrafast -crf 20 -c:a aac " + file);
+        drop("Two halves.mp4", Files.readAllBytes(file));
+        Locator row =
+                page.getByRole(AriaRole.LISTITEM).filter(new Locator.FilterOptions().setHasText("Two halves.mp4"));
+        assertThat(row.getByText("160×120 · 25p · 0:30 · H.264 · AAC 44.1 kHz mono"))
+                .isVisible(SOON);
+        assertThat(row.getByText("1 take")).isVisible(SOON);
+    }
+
+    @Test
+    @Order(2)
+    void aFileThatIsNoVideoSaysWhy() {
+        drop("letter.mp4", "dear ferry\n".repeat(300).getBytes());
+        Locator fault = page.getByText("letter.mp4: this is not a video that can be read");
+        assertThat(fault).isVisible(SOON);
+        page.getByText("Put aside").click();
+        assertThat(fault).isHidden();
+    }
+
+    @Test
+    @Order(3)
+    void theBenchShowsBothSidesLockedToTheSamePixel() {
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Two halves.mp4").setExact(true))
+                .last()
+                .click();
+        settled();
+        BoundingBox box = glass().boundingBox();
+        // the wipe stands in the middle: source left of it, treated right of it, the clip's own edge right under it
+        page.keyboard().press("8");
+        settled();
+        int middle = (int) (box.width / 2);
+        int[] left = pixel(middle - 60, box.height / 2);
+        int[] right = pixel(middle + 60, box.height / 2);
+        assertThat(left[0]).isGreaterThan(180);
+        assertThat(left[2]).isLessThan(90);
+        assertThat(right[2]).isGreaterThan(180);
+        assertThat(right[0]).isLessThan(90);
+        // with the wipe far left, only the treated side shows: the edge between the halves must not have moved
+        double edgeWhole = edgeOfRed(box);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("source").setExact(true))
+                .click();
+        double edgeSource = edgeOfRed(box);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("treated").setExact(true))
+                .click();
+        double edgeTreated = edgeOfRed(box);
+        // 8:1 of the treated picture: half a treated pixel is four screen pixels
+        assertThat(edgeTreated).isBetween(edgeSource - 5, edgeSource + 5);
+        assertThat(edgeWhole).isBetween(edgeSource - 9, edgeSource + 9);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("wipe").setExact(true))
+                .click();
+    }
+
+    /** The screen column where red turns blue. */
+    private static double edgeOfRed(BoundingBox box) {
+        page.waitForFunction(
+                "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
+        int low = (int) (box.width / 2) - 120;
+        int high = (int) (box.width / 2) + 120;
+        for (int x = low; x < high; x++) {
+            int[] p = pixel(x, box.height / 2);
+            if (p[2] > p[0]) {
+                return x;
+            }
+        }
+        throw new AssertionError("no edge between the halves in sight");
+    }
+
+    @Test
+    @Order(4)
+    void theWheelZoomsAtThePointerAndDraggingMoves() {
+        BoundingBox box = glass().boundingBox();
+        page.keyboard().press("0");
+        settled();
+        double scale = view("scale");
+        double px = 200;
+        double py = 150;
+        double before = (px - box.width / 2) / scale + view("x");
+        page.mouse().move(box.x + px, box.y + py);
+        page.mouse().wheel(0, -200);
+        settled();
+        assertThat(view("scale")).isGreaterThan(scale * 1.2);
+        double after = (px - box.width / 2) / view("scale") + view("x");
+        assertThat(after).isCloseTo(before, org.assertj.core.api.Assertions.within(0.02));
+        double x = view("x");
+        page.mouse().move(box.x + 250, box.y + 200);
+        page.mouse().down();
+        page.mouse().move(box.x + 310, box.y + 200);
+        page.mouse().up();
+        assertThat(view("x")).isCloseTo(x - 60 / view("scale"), org.assertj.core.api.Assertions.within(0.02));
+        // at the edge the same drag moves the wipe and not the picture
+        double still = view("x");
+        page.mouse().move(box.x + box.width / 2, box.y + 300);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width / 4, box.y + 300);
+        page.mouse().up();
+        assertThat(view("x")).isEqualTo(still);
+        assertThat(page.locator(".grip")).hasAttribute("style", Pattern.compile("left: 2[45]"));
+        page.keyboard().press("0");
+    }
+
+    @Test
+    @Order(5)
+    void framesAreSteppedExactlyAndTheRecipeIsKept() {
+        assertThat(page.locator("[data-test=frame]")).hasText("frame 375 of 750");
+        page.keyboard().press(".");
+        page.keyboard().press(".");
+        page.keyboard().press(",");
+        assertThat(page.locator("[data-test=frame]")).hasText("frame 376 of 750");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("3×"))
+                .click();
+        assertThat(page.locator("[data-test=size]")).hasText("480×360 · 25p");
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("target").setExact(true))
+                .click();
+        assertThat(page.locator("[data-test=size]")).hasText("1440×1080 · 25p");
+        page.keyboard().press("Control+z");
+        assertThat(page.locator("[data-test=size]")).hasText("480×360 · 25p");
+        assertThat(page.getByText("saved", new Page.GetByTextOptions().setExact(true)))
+                .isVisible(SOON);
+        page.reload();
+        assertThat(page.locator("[data-test=size]")).hasText("480×360 · 25p");
+        Locator factor = page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Factor"));
+        factor.fill("99");
+        factor.press("Enter");
+        assertThat(page.getByText("allowed: 0.125..8 x")).isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("4×"))
+                .click();
+        assertThat(page.locator("[data-test=size]")).hasText("640×480 · 25p");
+        assertThat(page.getByText("saved", new Page.GetByTextOptions().setExact(true)))
+                .isVisible(SOON);
+    }
+
+    @Test
+    @Order(6)
+    void anotherWindowsChangeIsSeenHere() {
+        Page other = page.context().newPage();
+        other.navigate(page.url());
+        assertThat(other.locator("[data-test=size]")).hasText("640×480 · 25p");
+        other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("2×"))
+                .click();
+        assertThat(page.locator("[data-test=size]")).hasText("320×240 · 25p");
+        other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("4×"))
+                .click();
+        assertThat(page.locator("[data-test=size]")).hasText("640×480 · 25p");
+        other.close();
+    }
+
+    @Test
+    @Order(7)
+    void aMarkedSpanIsSaidAndARenderSurvivesAKilledServer() throws Exception {
+        page.keyboard().press("o");
+        assertThat(page.locator("[data-test=span]")).containsText("out 0:15.04");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Dispatch…"))
+                .click();
+        assertThat(page.locator("[data-test=dispatch-span]")).containsText("15.0 s of 30.0 s (in/out set), 376 frames");
+        page.locator("[data-test=send]").click();
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Dispatch").setExact(true))
+                .click();
+        Locator running = page.locator("[data-test=render-running]");
+        assertThat(running.getByText(Pattern.compile("frame \\d+ of 376 · [\\d.]+ fps")))
+                .isVisible(SOON);
+        assertThat(running.getByText(Pattern.compile("left"))).isVisible(SOON);
+        Path segments = segments();
+        await(() -> Files.exists(segments.resolve("segment-000002.mp4")));
+        server.kill();
+        var written = Files.getLastModifiedTime(segments.resolve("segment-000001.mp4"));
+        assertThat(page.getByText("The connection to the server is lost")).isVisible(SOON);
+        server.start();
+        // the page comes back by itself, still signed in, and the render goes on
+        assertThat(page.getByText("The connection to the server is lost"))
+                .isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(60_000));
+        if (Files.exists(segments.resolve("segment-000001.mp4"))) {
+            assertThat(Files.getLastModifiedTime(segments.resolve("segment-000001.mp4")))
+                    .isEqualTo(written);
+        }
+        Locator done = page.locator("[data-test=render-done]");
+        PlaywrightAssertions.assertThat(done).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(180_000));
+        assertThat(done.getByText("640×480 · 25p · H.264 High · 376 frames · 15.0 s"))
+                .isVisible();
+        assertThat(done.getByText(Pattern.compile("all frames decode · smpte170m, limited range · 8 bit · sound AAC")))
+                .isVisible();
+        Download download =
+                page.waitForDownload(() -> done.getByText("Download").click());
+        Path fetched = folder.resolve("fetched.mp4");
+        download.saveAs(fetched);
+        assertThat(download.suggestedFilename()).isEqualTo("Two halves A 640x480.mp4");
+        assertThat(TestClips.times(fetched)).hasSize(376);
+        assertThat(TestClips.entry(fetched, "width")).isEqualTo("640");
+    }
+
+    private static Path segments() throws IOException {
+        Path renders = folder.resolve("home/media/renders");
+        await(() -> {
+            try (var list = Files.list(renders)) {
+                return list.findAny().isPresent();
+            }
+        });
+        try (var list = Files.list(renders)) {
+            return list.findFirst().orElseThrow().resolve("segments");
+        }
+    }
+
+    private interface Check {
+        boolean holds() throws IOException;
+    }
+
+    private static void await(Check check) throws IOException {
+        long end = System.nanoTime() + 90_000_000_000L;
+        while (!check.holds()) {
+            if (System.nanoTime() > end) {
+                throw new AssertionError("it did not happen within 90 seconds");
+            }
+            java.util.concurrent.locks.LockSupport.parkNanos(20_000_000);
+        }
+    }
+
+    @Test
+    @Order(8)
+    void aSecondRenderIsCancelledAndThePagesThrewNoFaults() {
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Bench").setExact(true))
+                .click();
+        settled();
+        page.getByText("whole clip").first().click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Dispatch…"))
+                .click();
+        assertThat(page.locator("[data-test=dispatch-span]")).containsText("the whole clip, 30.0 s, 750 frames");
+        page.locator("[data-test=send]").click();
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Dispatch").setExact(true))
+                .click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Cancel"))
+                .click();
+        assertThat(page.locator("[data-test=render-cancelled]")).isVisible(SOON);
+        assertThat(FAULTS).isEmpty();
+    }
+}
