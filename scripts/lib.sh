@@ -180,5 +180,7 @@ build_if_changed() {
   echo "$stamp" >"$root/server/target/.stamp"
 }
 
+# a render's planes come from a pool and stay; a small heap is enough and the collector may keep it small
+render_flags=(-XX:+UseSerialGC -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30)
 java_flags=(--add-modules jdk.incubator.vector --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow
-  -Djava.awt.headless=true -XX:+UseG1GC)
+  -Djava.awt.headless=true)
