@@ -12,7 +12,7 @@ sealed interface CodeRows permits ScalarCodeRows, VectorCodeRows {
     /** The same for little-endian 16-bit samples; {@code at} counts bytes. */
     void fromShorts(byte[] src, int at, float[] dst, int dstAt, int width, CodeScale scale);
 
-    /** {@code min(max(src * span + zero + 0.5 + dither, 0), top + 0.5)} cut to a whole number; dither may be null. */
+    /** {@code src * span + zero + 0.5 + dither} cut to a whole number and clamped to 0..top; dither may be null. */
     void toBytes(float[] src, int srcAt, byte[] dst, int at, int width, CodeScale scale, float[] dither, int ditherAt);
 
     /** The same for little-endian 16-bit samples; {@code at} counts bytes. */

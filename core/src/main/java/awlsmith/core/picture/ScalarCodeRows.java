@@ -80,6 +80,6 @@ final class ScalarCodeRows implements CodeRows {
 
     private static int code(float value, CodeScale scale, float dither) {
         float level = value * scale.span() + (scale.zero() + 0.5f) + dither;
-        return (int) Math.min(Math.max(level, 0), scale.top() + 0.5f);
+        return Math.clamp((int) level, 0, scale.top());
     }
 }

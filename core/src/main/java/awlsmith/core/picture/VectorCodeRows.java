@@ -85,6 +85,7 @@ final class VectorCodeRows implements CodeRows {
         if (dither != null) {
             level = level.add(FloatVector.fromArray(LANES, dither, ditherAt));
         }
-        return (IntVector) level.max(0).min(scale.top() + 0.5f).convert(VectorOperators.F2I, 0);
+        // whole numbers are clamped in one instruction each, floats with their signed zeros and NaNs are not
+        return ((IntVector) level.convert(VectorOperators.F2I, 0)).max(0).min(scale.top());
     }
 }

@@ -18,6 +18,7 @@ public final class PlaneResampler {
     private final TapTable down;
     private final boolean acrossIsCopy;
     private final boolean downIsCopy;
+    private final boolean acrossDoubles;
     private final TapBlend blend;
 
     public PlaneResampler(TapTable across, TapTable down) {
@@ -29,6 +30,7 @@ public final class PlaneResampler {
         this.down = down;
         this.acrossIsCopy = across.isIdentity();
         this.downIsCopy = down.isIdentity();
+        this.acrossDoubles = !acrossIsCopy && across.isDoubling();
         this.blend = blend;
     }
 
@@ -71,6 +73,7 @@ public final class PlaneResampler {
         private final float[] made;
         private final float[] ring;
         private final int ringRows;
+        private final Doubling doubling;
         private int nextRow = -1;
 
         Band(Plane src, int srcX, int srcY, Plane dst, int dstX, int dstY) {
@@ -83,8 +86,10 @@ public final class PlaneResampler {
             int width = dst.width();
             origin = across.first(dstX);
             int columns = across.first(dstX + width - 1) + across.taps() - origin;
-            turned = acrossIsCopy ? new float[0] : new float[columns * ROWS];
-            made = acrossIsCopy ? new float[0] : new float[width * ROWS];
+            boolean turns = !acrossIsCopy && !acrossDoubles;
+            turned = turns ? new float[columns * ROWS] : new float[0];
+            made = turns ? new float[width * ROWS] : new float[0];
+            doubling = acrossDoubles ? new Doubling(dstX, width) : null;
             ringRows = down.taps() + ROWS;
             ring = new float[Math.multiplyExact(ringRows, width)];
         }
@@ -122,6 +127,12 @@ public final class PlaneResampler {
                 for (int y = from; y < to; y++) {
                     System.arraycopy(
                             src.data(), src.row(y - srcY) + dstX - srcX, ring, y % ringRows * dst.width(), dst.width());
+                }
+                return;
+            }
+            if (doubling != null) {
+                for (int y = from; y < to; y++) {
+                    doubling.row(src, srcX, y - srcY, ring, y % ringRows * dst.width());
                 }
                 return;
             }
@@ -168,6 +179,74 @@ public final class PlaneResampler {
                     }
                 }
             }
+        }
+    }
+
+    /**
+     * The pass across when it doubles: even and odd target samples are each a blend of shifted copies of the same row, then
+     * dealt out in turn. No row is turned on its side; the sums are the very same.
+     */
+    private final class Doubling {
+        private final int width;
+        private final int startEven;
+        private final boolean oddFirst;
+        private final int origin;
+        private final float[] padded;
+        private final float[] even;
+        private final float[] odd;
+        private final float[] pairs;
+        private final int[] evenAt;
+        private final int[] oddAt;
+
+        Doubling(int dstX, int width) {
+            this.width = width;
+            startEven = dstX & -2;
+            oddFirst = (dstX & 1) == 1;
+            int count = (dstX + width - startEven + 1) / 2;
+            int first = startEven / 2;
+            int taps = across.taps();
+            int evenFirst = across.first(0) + first;
+            int oddFirst0 = across.first(1) + first;
+            origin = Math.min(evenFirst, oddFirst0);
+            padded = new float[Math.max(evenFirst, oddFirst0) + count + taps - origin];
+            even = new float[count];
+            odd = new float[count];
+            pairs = new float[2 * count];
+            evenAt = new int[taps];
+            oddAt = new int[taps];
+            for (int k = 0; k < taps; k++) {
+                evenAt[k] = evenFirst - origin + k;
+                oddAt[k] = oddFirst0 - origin + k;
+            }
+        }
+
+        void row(Plane src, int srcX, int y, float[] out, int outAt) {
+            int size = across.sourceSize();
+            int heldTo = Math.min(size, srcX + src.width());
+            int begin = Math.max(srcX, origin) - origin;
+            int end = Math.min(heldTo, origin + padded.length) - origin;
+            int row = src.row(y) - srcX;
+            System.arraycopy(src.data(), row + origin + begin, padded, begin, end - begin);
+            for (int c = 0; c < begin; c++) {
+                padded[c] = beyond(src, srcX, heldTo, row, origin + c);
+            }
+            for (int c = end; c < padded.length; c++) {
+                padded[c] = beyond(src, srcX, heldTo, row, origin + c);
+            }
+            blend.down(padded, evenAt, across.taps(), across.weights(), 0, even, 0, even.length);
+            blend.down(padded, oddAt, across.taps(), across.weights(), across.taps(), odd, 0, odd.length);
+            if (oddFirst || 2 * even.length != width) {
+                blend.zip(even, odd, pairs, 0, even.length);
+                System.arraycopy(pairs, oddFirst ? 1 : 0, out, outAt, width);
+            } else {
+                blend.zip(even, odd, out, outAt, even.length);
+            }
+        }
+
+        /** Mirrored at the picture's edges; at a window's edges anything will do, as no wanted sample reaches there. */
+        private float beyond(Plane src, int heldFrom, int heldTo, int row, int sample) {
+            int mirrored = TapTable.mirror(sample, across.sourceSize());
+            return src.data()[row + Math.clamp(mirrored, heldFrom, heldTo - 1)];
         }
     }
 }

@@ -24,6 +24,18 @@ final class ScalarTapBlend implements TapBlend {
         }
     }
 
+    @Override
+    public void zip(float[] a, float[] b, float[] dst, int dstAt, int count) {
+        zipSpan(a, b, dst, dstAt, 0, count);
+    }
+
+    static void zipSpan(float[] a, float[] b, float[] dst, int dstAt, int from, int to) {
+        for (int i = from; i < to; i++) {
+            dst[dstAt + 2 * i] = a[i];
+            dst[dstAt + 2 * i + 1] = b[i];
+        }
+    }
+
     static void span(
             float[] src,
             int[] rowAt,

@@ -19,4 +19,7 @@ sealed interface TapBlend permits ScalarTapBlend, VectorTapBlend {
      * weights[(from + i) * taps + k] * src[(first[from + i] - origin + k) * ROWS + r]}.
      */
     void across(float[] src, int[] first, int origin, int from, int count, int taps, float[] weights, float[] dst);
+
+    /** {@code dst[dstAt + 2 * i] = a[i]} and {@code dst[dstAt + 2 * i + 1] = b[i]} for i in 0..count. */
+    void zip(float[] a, float[] b, float[] dst, int dstAt, int count);
 }

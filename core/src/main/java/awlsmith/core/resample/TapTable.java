@@ -126,6 +126,27 @@ public final class TapTable {
         return true;
     }
 
+    /**
+     * True when the table doubles: target samples 2i and 2i + 1 have the weights of samples 0 and 1, moved on by i. Then both
+     * kinds of sample can be made from contiguous source samples.
+     */
+    public boolean isDoubling() {
+        if (targetSize < 2) {
+            return false;
+        }
+        for (int i = 2; i < targetSize; i++) {
+            if (first[i] != first[i - 2] + 1) {
+                return false;
+            }
+            for (int k = 0; k < taps; k++) {
+                if (weights[i * taps + k] != weights[(i - 2) * taps + k]) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
     /** First source sample, inside the source, that target samples from..to need. */
     public int needsFrom(int from, int to) {
         int least = sourceSize - 1;

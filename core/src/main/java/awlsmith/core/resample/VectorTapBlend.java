@@ -1,11 +1,15 @@
 package awlsmith.core.resample;
 
 import jdk.incubator.vector.FloatVector;
+import jdk.incubator.vector.VectorShuffle;
 import jdk.incubator.vector.VectorSpecies;
 
 /** {@link TapBlend} over whole lanes, with the scalar form for the rest of each row. */
 final class VectorTapBlend implements TapBlend {
     private static final VectorSpecies<Float> LANES = FloatVector.SPECIES_PREFERRED;
+
+    private static final VectorShuffle<Float> ZIP_LOW = VectorShuffle.makeZip(LANES, 0);
+    private static final VectorShuffle<Float> ZIP_HIGH = VectorShuffle.makeZip(LANES, 1);
 
     /** Lanes must divide the block of rows; wider machines than 512 bits would not. */
     static boolean isPossible() {
@@ -109,5 +113,17 @@ final class VectorTapBlend implements TapBlend {
                 sum.intoArray(dst, i * ROWS + r);
             }
         }
+    }
+
+    @Override
+    public void zip(float[] a, float[] b, float[] dst, int dstAt, int count) {
+        int end = LANES.loopBound(count);
+        for (int i = 0; i < end; i += LANES.length()) {
+            var left = at(a, i);
+            var right = at(b, i);
+            left.rearrange(ZIP_LOW, right).intoArray(dst, dstAt + 2 * i);
+            left.rearrange(ZIP_HIGH, right).intoArray(dst, dstAt + 2 * i + LANES.length());
+        }
+        ScalarTapBlend.zipSpan(a, b, dst, dstAt, end, count);
     }
 }
