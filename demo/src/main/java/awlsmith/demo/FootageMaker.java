@@ -54,9 +54,9 @@ public final class FootageMaker {
     /** What there is to make, in the order it is made: the quickest first. */
     public List<Footage> all() {
         return List.of(
-                footage("winch-inspection", "Winch inspection", "mp4", Rational.of(4)),
+                footage("winch-inspection", "Winch inspection", "mp4", Rational.of(3)),
                 footage("deck-walk", "Deck walk", "mp4", Rational.of(2)),
-                footage("tape-crossing", "Tape crossing", "mpg", Rational.of(2)));
+                footage("tape-crossing", "Tape crossing", "mpg", new Rational(3, 2)));
     }
 
     private Footage footage(String id, String title, String ending, Rational scale) {
@@ -89,7 +89,7 @@ public final class FootageMaker {
 
     private void winch(Footage footage, DoubleConsumer progress) throws IOException {
         Rational rate = new Rational(25, 2);
-        Format large = clean(1280, 960, HD, Rational.ONE);
+        Format large = clean(960, 720, HD, Rational.ONE);
         Format small = yuv(320, 240, HD, Rational.ONE);
         var codec = List.of("-c:v", "libx264", "-profile:v", "baseline", "-preset", "medium", "-crf", "35", "-g", "75");
         var shot = new WinchShot();
@@ -143,7 +143,7 @@ public final class FootageMaker {
 
     private void tape(Footage footage, DoubleConsumer progress) throws IOException {
         Rational sar = new Rational(16, 15);
-        Format large = clean(1440, 1152, PAL, sar);
+        Format large = clean(1080, 864, PAL, sar);
         Format small = yuv(720, 576, PAL, sar);
         var codec = List.of(
                 "-c:v",
@@ -231,7 +231,7 @@ public final class FootageMaker {
             for (long n = 0; n < count; n++) {
                 work.cancel().check();
                 boolean second = fields && n % 2 == 1;
-                Frame clean = renderer.frame(n, Rational.of(n).dividedBy(rate), y -> !second || (y & 2) != 0);
+                Frame clean = renderer.frame(n, Rational.of(n).dividedBy(rate), y -> !second || y % 3 != 0);
                 if (!second) {
                     write(new Steps(clean).to(truthFormat), truth);
                 }

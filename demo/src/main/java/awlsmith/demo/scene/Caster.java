@@ -7,6 +7,9 @@ final class Caster {
     private static final float[] HAZE = {0.80f, 0.80f, 0.77f};
     private static final float[] DEEP = {0.105f, 0.145f, 0.135f};
 
+    /** How much coarser the water shows things than the air does. */
+    private static final double MIRROR_BLUR = 5;
+
     private final float[] spare = new float[4];
     private final float[] mirrored = new float[4];
     private final double[] slope = new double[2];
@@ -141,8 +144,8 @@ final class Caster {
         }
         double length = Math.sqrt(rx * rx + ry * ry + rz * rz);
         mirrored[0] = mirrored[1] = mirrored[2] = mirrored[3] = 0;
-        lay(world.mirrored(), x, 0.001, z, rx / length, ry / length, rz / length, spread * 2.5, 1e9, mirrored);
-        world.sky().fill(rx / length, ry / length, rz / length, time, spread * 4, mirrored, spare);
+        lay(world.mirrored(), x, 0.001, z, rx / length, ry / length, rz / length, spread * MIRROR_BLUR, 1e9, mirrored);
+        world.sky().fill(rx / length, ry / length, rz / length, time, spread * 2 * MIRROR_BLUR, mirrored, spare);
         // Schlick's approximation of Fresnel's law for water
         double clear = 1 - facing;
         double shine = 0.03 + 0.90 * clear * clear * clear * clear;
@@ -170,7 +173,7 @@ final class Caster {
                 continue;
             }
             double near = 1 - Math.sqrt(ax * ax + az * az);
-            double n = noise.octaves(x * 1.9 - time * 1.3, z * 2.6 + time * 0.4, footprint > 0.1 ? 2 : 3, 0.6);
+            double n = noise.octaves(x * 1.9 - time * 1.3, z * 2.6 + time * 0.4, 2, 0.6);
             most = Math.max(most, near * Noise.smooth(0.02 - 0.5 * near, 0.75 - 0.5 * near, n));
         }
         return Math.min(0.85, most);

@@ -74,6 +74,10 @@ public final class ShotRenderer {
 
     /** Highlights roll off instead of clipping. */
     private static double tone(double v) {
-        return v < 0.8 ? v : 0.8 + 0.2 * (1 - Math.exp(-(v - 0.8) / 0.2));
+        if (v < 0.8) {
+            return v;
+        }
+        double over = (v - 0.8) / 0.2;
+        return 0.8 + 0.2 * over / (1 + over);
     }
 }

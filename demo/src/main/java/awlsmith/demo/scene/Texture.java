@@ -98,10 +98,10 @@ final class Texture {
                 return;
             }
         }
-        double lod = footprint <= 1 ? 0 : Math.min(levels.length - 1.001, log2(footprint));
+        float lod = footprint <= 1 ? 0 : Math.min(levels.length - 1.001f, log2(footprint));
         int level = (int) lod;
         // blends two levels only half way between them, which halves the work and still never jumps
-        float coarser = (float) Math.clamp((lod - level) * 3 - 1, 0, 1);
+        float coarser = Math.clamp((lod - level) * 4 - 1.5f, 0f, 1f);
         if (coarser < 1) {
             bilinear(level, u, v, share * (1 - coarser), out);
         }
@@ -110,10 +110,9 @@ final class Texture {
         }
     }
 
-    /** Near enough: exact at powers of two, straight between them. */
-    private static double log2(double x) {
-        int exponent = Math.getExponent(x);
-        return exponent + x / (1L << Math.min(62, exponent)) - 1;
+    /** Near enough: exact at powers of two, straight between them, read off the bits of the float. */
+    private static float log2(double x) {
+        return Float.floatToRawIntBits((float) x) * (1f / (1 << 23)) - 127;
     }
 
     private void bilinear(int level, double u, double v, float share, float[] out) {
