@@ -61,20 +61,15 @@ free_port() { # free_port FIRST
 
 # --- the private MariaDB: own folder, own port on loopback, never as root ---------------------------------------------
 
-db_owner() { if [ "$(id -u)" -eq 0 ]; then echo mysql; else id -un; fi; }
-
-as_db_owner() {
-  if [ "$(id -u)" -eq 0 ]; then
-    setpriv --reuid mysql --regid mysql --init-groups "$@"
-  else
-    "$@"
-  fi
-}
+# Words put before a command that must run as the database's owner; an array and not a function, so that a command sent
+# to the background with it is the program itself, whose id can be kept and stopped.
+db_as=()
+if [ "$(id -u)" -eq 0 ]; then db_as=(setpriv --reuid mysql --regid mysql --init-groups); fi
 
 # Where a database may lie: in the wanted folder if its owner can get there, else under /var/tmp.
 db_place() {
   mkdir -p "$1"
-  if as_db_owner test -x "$1"; then echo "$1"; return; fi
+  if "${db_as[@]}" test -x "$1"; then echo "$1"; return; fi
   local other
   other="/var/tmp/awlsmith-$(id -u)-$(printf '%s' "$1" | cksum | cut -d' ' -f1)"
   mkdir -p "$other"
@@ -99,8 +94,8 @@ db_up() {
   fi
   if [ "$(id -u)" -eq 0 ]; then chown mysql:mysql "$place"; fi
   if [ ! -d "$dir/mysql" ]; then
-    as_db_owner rm -rf "$dir"
-    as_db_owner mariadb-install-db --no-defaults --datadir="$dir" --skip-test-db --auth-root-authentication-method=socket \
+    "${db_as[@]}" rm -rf "$dir"
+    "${db_as[@]}" mariadb-install-db --no-defaults --datadir="$dir" --skip-test-db --auth-root-authentication-method=socket \
       --auth-root-socket-user="$(id -un)" >"$log.install" 2>&1 || { tail -n 5 "$log.install" >&2; fail "the database could not be set up in $place"; }
   fi
   if [ ! -s "$place/password" ]; then
@@ -108,10 +103,11 @@ db_up() {
   fi
   DB_PASSWORD=$(cat "$place/password")
   DB_PORT=$(free_port "${DB_FIRST_PORT:-33960}")
-  as_db_owner mariadbd --no-defaults --datadir="$dir" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
+  # in a session of its own: Ctrl-C is for us, who then stop the server first and the database last
+  setsid "${db_as[@]}" mariadbd --no-defaults --datadir="$dir" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
     --pid-file="$place/pid" --log-error="$log" --skip-name-resolve --character-set-server=utf8mb4 \
     --collation-server=utf8mb4_unicode_ci --innodb-log-file-size=16M --innodb-buffer-pool-size=64M \
-    --performance-schema=off --skip-log-bin >/dev/null 2>&1 </dev/null &
+    --performance-schema=off --skip-log-bin >/dev/null 2>&1 </dev/null 9>&- &
   DB_PID=$!
   until mariadb --no-defaults --socket="$socket" -e 'select 1' >/dev/null 2>&1; do
     kill -0 "$DB_PID" 2>/dev/null || { tail -n 5 "$log" >&2; fail "the database did not start; its log is $log"; }

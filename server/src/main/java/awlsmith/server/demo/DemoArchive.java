@@ -71,6 +71,7 @@ public class DemoArchive {
                 maker.make(footage, share -> tell(new Making(label, share)));
                 clips.addDemo(footage.title(), footage.clip());
             }
+            LOG.info("the demo archive is ready");
         } catch (Cancel.Stopped e) {
             LOG.info("the demo footage is not complete; the next start goes on with it");
         } catch (IOException | MediaException e) {
