@@ -61,10 +61,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler({DataAccessResourceFailureException.class, org.jooq.exception.DataAccessException.class})
     ProblemDetail database(Exception wrong) {
         LOG.warn("the database did not answer: {}", wrong.getMessage());
-        return problem(
-                HttpStatus.SERVICE_UNAVAILABLE,
-                "database",
-                "the database does not answer just now; nothing is lost, try again in a moment");
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, "database", DatabaseGoneFilter.SENTENCE);
     }
 
     @ExceptionHandler(OutOfMemoryError.class)

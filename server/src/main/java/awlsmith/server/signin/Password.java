@@ -1,6 +1,7 @@
 package awlsmith.server.signin;
 
 import awlsmith.server.AwlsmithProperties;
+import awlsmith.server.CannotStart;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
@@ -31,8 +32,9 @@ class Password {
         this.file = file(properties.home());
         this.clock = clock;
         if (!InetAddress.getByName(address).isLoopbackAddress() && !isSet()) {
-            throw new IllegalStateException("listening on " + address
-                    + " lets other machines in: set a password first with ./awlsmith password");
+            throw new CannotStart(
+                    "Listening on " + address + " lets other machines in, and no password is set.",
+                    "Set one with ./awlsmith password, or leave AWLSMITH_ADDRESS out to listen on this machine alone.");
         }
     }
 

@@ -28,7 +28,7 @@ class PasswordTest {
     @Test
     void anotherAddressThanLoopbackDemandsAPassword() throws Exception {
         assertThatThrownBy(() -> new Password(properties(), clock, "0.0.0.0"))
-                .hasMessageContaining("set a password first with ./awlsmith password");
+                .hasMessageContaining("no password is set");
         Files.writeString(Password.file(home), new BCryptPasswordEncoder().encode("a long enough one"));
         assertThat(new Password(properties(), clock, "0.0.0.0").isSet()).isTrue();
     }

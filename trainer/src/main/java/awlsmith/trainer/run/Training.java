@@ -1,0 +1,192 @@
+package awlsmith.trainer.run;
+
+import ai.djl.Model;
+import ai.djl.engine.Engine;
+import ai.djl.ndarray.NDArray;
+import ai.djl.ndarray.NDList;
+import ai.djl.ndarray.NDManager;
+import ai.djl.ndarray.types.DataType;
+import ai.djl.ndarray.types.Shape;
+import ai.djl.training.DefaultTrainingConfig;
+import ai.djl.training.GradientCollector;
+import ai.djl.training.Trainer;
+import ai.djl.training.loss.Loss;
+import ai.djl.training.optimizer.Adam;
+import ai.djl.training.tracker.Tracker;
+import ai.onnxruntime.OrtException;
+import awlsmith.trainer.net.NetShape;
+import awlsmith.trainer.net.ResidualNet;
+import awlsmith.trainer.net.Weights;
+import awlsmith.trainer.onnx.OnnxFile;
+import awlsmith.trainer.pairs.Patches;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+
+/**
+ * One run of training: draws patches, lessens the mean absolute error, keeps a running mean of the weights, and every few
+ * minutes writes them as a model file with a line in the journal. Stopped at any time, it goes on from the last file.
+ */
+public final class Training {
+    private static final int SIDE = 48;
+    private static final int BATCH = 16;
+    private static final int KEEP_EVERY = 500;
+    private static final float MEAN_SHARE = 0.002f;
+
+    private final Path folder;
+    private final NetShape shape;
+    private final Schedule schedule;
+    private final Patches patches;
+    private final Validation validation;
+    private final long seed;
+    private float rate;
+
+    /** @param folder holds latest.onnx, best.onnx and journal.csv of this model */
+    public Training(Path folder, NetShape shape, Schedule schedule, Patches patches, Validation validation, long seed) {
+        this.folder = folder;
+        this.shape = shape;
+        this.schedule = schedule;
+        this.patches = patches;
+        this.validation = validation;
+        this.seed = seed;
+    }
+
+    public static int side() {
+        return SIDE;
+    }
+
+    /** Trains to the end of the schedule, from where this run was stopped or from weights given. */
+    public void run(Weights start) throws IOException, OrtException {
+        Files.createDirectories(folder);
+        Path latest = folder.resolve("latest.onnx");
+        var journal = new Journal(folder.resolve("journal.csv"));
+        List<Journal.Line> before = journal.lines();
+        long earlier = before.isEmpty() ? 0 : before.getLast().iteration();
+        double spent = before.isEmpty() ? 0 : before.getLast().seconds();
+        double best = before.stream().mapToDouble(Journal.Line::psnr).max().orElse(0);
+        long first = 0;
+        if (Files.exists(latest)) {
+            start = OnnxFile.read(latest);
+            Map<String, String> notes = OnnxFile.notes(latest);
+            long done = Long.parseLong(notes.getOrDefault("run", "0"));
+            // a run that was stopped goes on; one that reached its end is followed by a new one
+            first = done < schedule.iterations() ? done : 0;
+        }
+        var net = new ResidualNet(shape);
+        var config = new DefaultTrainingConfig(Loss.l1Loss())
+                .optOptimizer(Adam.builder().optLearningRateTracker(tracker()).build());
+        try (Model model = Model.newInstance("net", "PyTorch")) {
+            Engine.getEngine("PyTorch").setRandomSeed((int) seed);
+            model.setBlock(net);
+            try (Trainer trainer = model.newTrainer(config)) {
+                trainer.initialize(new Shape(BATCH, shape.planes(), SIDE, SIDE));
+                net.fill(start, seed);
+                Weights mean = net.weights();
+                double loss = 0;
+                long lossOf = 0;
+                long began = System.nanoTime();
+                var feed = new Feed(earlier);
+                for (long i = first; i < schedule.iterations(); i++) {
+                    rate = (float) schedule.at(i);
+                    loss += step(trainer, feed);
+                    lossOf++;
+                    if (i % 5 == 4) {
+                        mean.follow(net.weights(), 5 * MEAN_SHARE);
+                    }
+                    boolean end = i + 1 == schedule.iterations();
+                    if (lossOf == KEEP_EVERY || end) {
+                        long all = earlier + i + 1 - first;
+                        double seconds = spent + (System.nanoTime() - began) / 1e9;
+                        OnnxFile.write(
+                                latest, mean, Map.of("iterations", "" + all, "run", "" + (i + 1), "seed", "" + seed));
+                        Validation.Score score = validation.of(latest);
+                        journal.add(new Journal.Line(
+                                all, seconds, rate, loss / lossOf, score.psnr(), score.gain(), score.ssim()));
+                        if (score.psnr() > best) {
+                            best = score.psnr();
+                            Files.copy(latest, folder.resolve("best.onnx"), StandardCopyOption.REPLACE_EXISTING);
+                        }
+                        loss = 0;
+                        lossOf = 0;
+                    }
+                }
+            }
+        }
+    }
+
+    private Tracker tracker() {
+        return new Tracker() {
+            @Override
+            public float getNewValue(int update) {
+                return rate;
+            }
+        };
+    }
+
+    private float step(Trainer trainer, Feed feed) {
+        try (NDManager manager = trainer.getManager().newSubManager()) {
+            Feed.Batch batch = feed.next();
+            NDArray x = manager.create(batch.inputs(), new Shape(BATCH, shape.planes(), SIDE, SIDE), DataType.FLOAT32);
+            NDArray y = manager.create(
+                    batch.answers(),
+                    new Shape(BATCH, (long) shape.factor() * shape.factor(), SIDE, SIDE),
+                    DataType.FLOAT32);
+            float value;
+            try (GradientCollector collector = trainer.newGradientCollector()) {
+                NDArray out = trainer.forward(new NDList(x)).singletonOrThrow();
+                NDArray loss = out.sub(y).abs().mean();
+                collector.backward(loss);
+                value = loss.getFloat();
+            }
+            trainer.step();
+            return value;
+        }
+    }
+
+    /** Draws the next batch while one is learned from; the memory of two batches is used again and again. */
+    private final class Feed {
+        record Batch(ByteBuffer inputs, ByteBuffer answers) {}
+
+        private final Batch[] batches = {fresh(), fresh()};
+        private long iteration;
+        private CompletableFuture<Batch> ahead;
+
+        Feed(long first) {
+            iteration = first;
+            ahead = draw();
+        }
+
+        Batch next() {
+            Batch now = ahead.join();
+            ahead = draw();
+            return now;
+        }
+
+        private CompletableFuture<Batch> draw() {
+            long number = iteration++;
+            Batch into = batches[(int) (number % 2)];
+            return CompletableFuture.supplyAsync(() -> {
+                patches.batch(
+                        number,
+                        BATCH,
+                        into.inputs().asFloatBuffer(),
+                        into.answers().asFloatBuffer());
+                return into;
+            });
+        }
+
+        private Batch fresh() {
+            int square = SIDE * SIDE * BATCH * Float.BYTES;
+            return new Batch(
+                    ByteBuffer.allocateDirect(square * shape.planes()).order(ByteOrder.nativeOrder()),
+                    ByteBuffer.allocateDirect(square * shape.factor() * shape.factor())
+                            .order(ByteOrder.nativeOrder()));
+        }
+    }
+}
