@@ -8,7 +8,7 @@ import com.tngtech.archunit.library.Architectures;
 
 /** The arrows between the modules below the server. */
 @AnalyzeClasses(
-        packages = {"awlsmith.core", "awlsmith.media", "awlsmith.render"},
+        packages = {"awlsmith.core", "awlsmith.media", "awlsmith.nets", "awlsmith.render"},
         importOptions = {ImportOption.DoNotIncludeTests.class})
 class ArchitectureTest {
     @ArchTest
@@ -18,10 +18,14 @@ class ArchitectureTest {
             .definedBy("awlsmith.core..")
             .layer("media")
             .definedBy("awlsmith.media..")
+            .layer("nets")
+            .definedBy("awlsmith.nets..")
             .layer("render")
             .definedBy("awlsmith.render..")
             .whereLayer("render")
             .mayNotBeAccessedByAnyLayer()
+            .whereLayer("nets")
+            .mayOnlyBeAccessedByLayers("render")
             .whereLayer("media")
             .mayOnlyBeAccessedByLayers("render");
 }

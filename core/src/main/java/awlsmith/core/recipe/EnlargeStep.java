@@ -5,13 +5,23 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.TargetSize;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.ModelUnavailable;
+import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.UpscaleStage;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
-/** Enlarges (or reduces) by a factor, to a number of lines, or to a size in pixels. */
+/**
+ * Enlarges (or reduces) by a factor, to a number of lines, or to a size in pixels; plainly with a kernel, or with a model
+ * in as many passes as it takes and a kernel for what is over.
+ */
 final class EnlargeStep implements StepKind {
+    private static final String PLAIN = "none";
     private static final Param.Real FACTOR = new Param.Real(
             "factor", "Factor", "x", 0.125, 8, null, "times wider and higher; 2 when nothing else is set");
     private static final Param.Choice TARGET = new Param.Choice(
@@ -39,6 +49,38 @@ final class EnlargeStep implements StepKind {
             Kernel.LANCZOS3.id(),
             "how samples are weighed: crisper ones ring more");
 
+    /** Models at hand when the program started. */
+    private static final Param.Choice MODEL = new Param.Choice(
+            "model",
+            "Model",
+            Stream.concat(
+                            Stream.of(new Param.Choice.Option(PLAIN, "None", "the kernel alone; adds no detail")),
+                            Models.families().stream()
+                                    .map(card -> new Param.Choice.Option(card.id(), card.label(), card.purpose())))
+                    .toList(),
+            PLAIN,
+            "what the footage is like; a model restores detail it has learned of such footage");
+
+    private static final Param.Choice MODE = new Param.Choice(
+            "mode",
+            "Mode",
+            List.of(
+                    new Param.Choice.Option("quality", "Quality", "the best picture"),
+                    new Param.Choice.Option("fast", "Fast", "several times faster, less detail")),
+            "quality",
+            "how much computing the model takes");
+    private static final Param.Whole STRENGTH = new Param.Whole(
+            "strength",
+            "Strength",
+            "%",
+            0,
+            150,
+            100L,
+            "share of the model's detail that is added; less keeps more of the source as it is");
+
+    /** Passes beyond which a model would only work on what it made itself. */
+    private static final int MOST_PASSES = 2;
+
     /** Side beyond which neither our codecs nor most players go. */
     private static final int LARGEST_SIDE = 16384;
 
@@ -54,12 +96,12 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public String purpose() {
-        return "resamples the picture to a larger or smaller size";
+        return "makes the picture larger, with a model or plainly, or smaller";
     }
 
     @Override
     public List<Param> params() {
-        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, KERNEL);
+        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, MODEL, MODE, STRENGTH, KERNEL);
     }
 
     @Override
@@ -87,26 +129,73 @@ final class EnlargeStep implements StepKind {
                             + " pixels on a side; the most for this clip is factor "
                             + Words.number(Math.floor(most * 100) / 100)));
         }
+        if (withModel(settings) && card(settings).isEmpty()) {
+            problems.add(Problem.at(
+                    "mode",
+                    "the model " + settings.choice(MODEL).orElseThrow() + " has no mode "
+                            + settings.choice(MODE).orElseThrow() + "; choose the other"));
+        }
         return problems;
     }
 
     @Override
-    public Stage stage(Settings settings, Format input) {
-        return new EnlargeStage(input, size(settings, input), kernel(settings));
+    public List<Stage> stages(Settings settings, Format input) {
+        Format out = size(settings, input);
+        var stages = new ArrayList<Stage>();
+        Format at = input;
+        if (withModel(settings) && out.width() >= input.width() && out.height() >= input.height()) {
+            ModelCard card = card(settings).orElseThrow();
+            NetRunner net = opened(card);
+            double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
+            do {
+                stages.add(new UpscaleStage(at, card, net, strength));
+                at = stages.getLast().output();
+            } while (stages.size() < MOST_PASSES && (at.width() < out.width() || at.height() < out.height()));
+        }
+        if (stages.isEmpty() || at.width() != out.width() || at.height() != out.height()) {
+            stages.add(new EnlargeStage(at, out, kernel(settings)));
+        }
+        return stages;
+    }
+
+    private static NetRunner opened(ModelCard card) {
+        try {
+            return Models.open(card);
+        } catch (ModelUnavailable e) {
+            throw new RecipeException(Problem.at("model", e.getMessage()));
+        }
+    }
+
+    private static boolean withModel(Settings settings) {
+        return !settings.choice(MODEL).orElseThrow().equals(PLAIN);
+    }
+
+    private static Optional<ModelCard> card(Settings settings) {
+        return Models.find(
+                settings.choice(MODEL).orElseThrow(),
+                ModelCard.Mode.byId(settings.choice(MODE).orElseThrow()));
     }
 
     @Override
     public String summary(Settings settings, Format input) {
-        String kernel = kernel(settings).id();
+        String means = means(settings);
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
-            return target.get() + " " + kernel;
+            return target.get() + " " + means;
         }
         if (settings.has("width") || settings.has("height")) {
             Format out = size(settings, input);
-            return out.width() + "x" + out.height() + " " + kernel;
+            return out.width() + "x" + out.height() + " " + means;
         }
-        return Words.number(settings.real(FACTOR).orElse(2.0)) + "x " + kernel;
+        return Words.number(settings.real(FACTOR).orElse(2.0)) + "x " + means;
+    }
+
+    private static String means(Settings settings) {
+        if (!withModel(settings)) {
+            return kernel(settings).id();
+        }
+        String model = settings.choice(MODEL).orElseThrow();
+        return settings.choice(MODE).orElseThrow().equals("fast") ? model + " fast" : model;
     }
 
     private static Kernel kernel(Settings settings) {

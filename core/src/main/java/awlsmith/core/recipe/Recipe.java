@@ -102,9 +102,14 @@ public record Recipe(List<Step> steps) {
                 throw new RecipeException(
                         problems.stream().map(problem -> problem.inStep(index)).toList());
             }
-            Stage stage = step.known().stage(step.settings(), format);
-            stages.add(stage);
-            format = stage.output();
+            try {
+                stages.addAll(step.known().stages(step.settings(), format));
+            } catch (RecipeException e) {
+                throw new RecipeException(e.problems().stream()
+                        .map(problem -> problem.inStep(index))
+                        .toList());
+            }
+            format = stages.isEmpty() ? source : stages.getLast().output();
         }
         return new Chain(source, stages);
     }

@@ -20,8 +20,12 @@ public interface StepKind {
     /** What is wrong with these settings for pictures of this format; empty when nothing is. */
     List<Problem> check(Settings settings, Format input);
 
-    /** The treatment; only for settings that {@link #check} found nothing wrong with. */
-    Stage stage(Settings settings, Format input);
+    /**
+     * The treatment, one or more stages; only for settings that {@link #check} found nothing wrong with.
+     *
+     * @throws RecipeException when something it needs, such as a model's file, turns out to be unusable
+     */
+    List<Stage> stages(Settings settings, Format input);
 
     /** The main setting in a few words, for the step's line: {@code 2x lanczos3}. */
     String summary(Settings settings, Format input);

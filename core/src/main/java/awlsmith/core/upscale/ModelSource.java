@@ -1,0 +1,15 @@
+package awlsmith.core.upscale;
+
+import java.util.List;
+
+/** Where models come from. Found by {@link java.util.ServiceLoader}, so that this module knows no runtime for nets. */
+public interface ModelSource {
+    List<ModelCard> cards();
+
+    /**
+     * Makes a model ready; quick when it is ready already.
+     *
+     * @throws ModelUnavailable when its file is missing or damaged, or there is too little memory
+     */
+    NetRunner open(ModelCard card);
+}

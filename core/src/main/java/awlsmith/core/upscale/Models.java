@@ -1,0 +1,51 @@
+package awlsmith.core.upscale;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.ServiceLoader;
+
+/** The models at hand. */
+public final class Models {
+    private static final Map<ModelCard, ModelSource> ALL = load();
+
+    private Models() {}
+
+    private static Map<ModelCard, ModelSource> load() {
+        var all = new LinkedHashMap<ModelCard, ModelSource>();
+        for (ModelSource source : ServiceLoader.load(ModelSource.class)) {
+            source.cards().forEach(card -> all.put(card, source));
+        }
+        return all;
+    }
+
+    public static List<ModelCard> all() {
+        return List.copyOf(ALL.keySet());
+    }
+
+    /** One card of each family, its quality mode if it has one. */
+    public static List<ModelCard> families() {
+        var first = new LinkedHashMap<String, ModelCard>();
+        ALL.keySet()
+                .forEach(card -> first.merge(card.id(), card, (a, b) -> a.mode() == ModelCard.Mode.QUALITY ? a : b));
+        return new ArrayList<>(first.values());
+    }
+
+    public static Optional<ModelCard> find(String id, ModelCard.Mode mode) {
+        return ALL.keySet().stream()
+                .filter(card -> card.id().equals(id) && card.mode() == mode)
+                .findFirst();
+    }
+
+    /** @throws ModelUnavailable as {@link ModelSource#open} */
+    public static NetRunner open(ModelCard card) {
+        ModelSource source = ALL.get(card);
+        if (source == null) {
+            throw new IllegalArgumentException(
+                    "no source has the model " + card.id() + " " + card.mode().id());
+        }
+        return source.open(card);
+    }
+}

@@ -1,0 +1,17 @@
+package awlsmith.core.upscale;
+
+import awlsmith.core.picture.Plane;
+import java.util.List;
+
+/** Runs one net. Several threads may call it at once; each call works on the calling thread alone. */
+public interface NetRunner {
+    /**
+     * What has to be added to the plain enlargement of a part of a picture.
+     *
+     * <p>Samples within the net's reach of the part's edges are only right where the edge is the picture's own.
+     *
+     * @param frames one plane for each that the net reads, all of the same size; nominally 0..1
+     * @param correction gets factor times as many samples both ways
+     */
+    void run(List<Plane> frames, Plane correction);
+}

@@ -1,0 +1,173 @@
+package awlsmith.core.upscale;
+
+import awlsmith.core.colour.LumaChroma;
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.EnlargeStage;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Enlarges every plane plainly and adds a model's correction to the light: to luma, or to red, green and blue alike,
+ * which changes luma by the same amount. Works in tiles that overlap by the model's reach, so that no seam can be and
+ * memory does not grow with the picture.
+ */
+public final class UpscaleStage implements Stage {
+    /** Longest side of a tile, without its overlap, in input samples; both a balance of waste and memory. */
+    static final int TILE = 320;
+
+    /** Within this beyond black and white excursions are kept; ringing beyond is cut. */
+    private static final float LEAST = -0.5f;
+
+    private static final float MOST = 1.5f;
+
+    private final Format input;
+    private final Format output;
+    private final EnlargeStage plain;
+    private final ModelCard card;
+    private final NetRunner net;
+    private final float strength;
+
+    /** @param strength share of the correction that is added: 0 leaves the plain enlargement, 1 is what was learned */
+    public UpscaleStage(Format input, ModelCard card, NetRunner net, double strength) {
+        this.input = input;
+        this.card = card;
+        this.net = net;
+        this.strength = (float) strength;
+        output = input.withSize(input.width() * card.factor(), input.height() * card.factor(), input.sar());
+        plain = new EnlargeStage(input, output, card.base());
+    }
+
+    @Override
+    public Format output() {
+        return output;
+    }
+
+    @Override
+    public Region needs(Region wanted) {
+        Region net = around(small(wanted), card.reach());
+        Region base = plain.needs(wanted);
+        int left = Math.min(net.x(), base.x());
+        int top = Math.min(net.y(), base.y());
+        int right = Math.max(net.right(), base.right());
+        int bottom = Math.max(net.bottom(), base.bottom());
+        return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
+    }
+
+    @Override
+    public Frame treat(Neighbours neighbours, Region wanted, PlanePool pool, Work work) {
+        Frame in = neighbours.at(0);
+        Frame out = plain.treat(neighbours, wanted, pool, work);
+        if (strength == 0) {
+            return out;
+        }
+        boolean rgb = input.chroma() == Chroma.RGB;
+        Plane light = rgb ? luma(in, pool) : in.plane(0);
+        List<Region> tiles = tiles(small(wanted));
+        work.bands(tiles.size(), 1, (from, to) -> {
+            for (int i = from; i < to; i++) {
+                work.cancel().check();
+                correct(tiles.get(i), light, in.window(), out, pool);
+            }
+        });
+        if (rgb) {
+            pool.giveBack(light);
+        }
+        return out;
+    }
+
+    /** Adds the correction for one tile of the input. */
+    private void correct(Region tile, Plane light, Region held, Frame out, PlanePool pool) {
+        int factor = card.factor();
+        Region seen = around(tile, card.reach());
+        Plane around = light.window(new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height()));
+        Plane correction = pool.borrow(seen.width() * factor, seen.height() * factor);
+        try {
+            net.run(List.of(around), correction);
+            Region wanted = out.window();
+            int left = Math.max(tile.x() * factor, wanted.x());
+            int right = Math.min(tile.right() * factor, wanted.right());
+            int top = Math.max(tile.y() * factor, wanted.y());
+            int bottom = Math.min(tile.bottom() * factor, wanted.bottom());
+            int planes = input.chroma() == Chroma.RGB ? 3 : 1;
+            for (int p = 0; p < planes; p++) {
+                Plane to = out.plane(p);
+                for (int y = top; y < bottom; y++) {
+                    add(
+                            correction.data(),
+                            correction.row(y - seen.y() * factor) + left - seen.x() * factor,
+                            to.data(),
+                            to.row(y - wanted.y()) + left - wanted.x(),
+                            right - left);
+                }
+            }
+        } finally {
+            pool.giveBack(correction);
+        }
+    }
+
+    private void add(float[] correction, int from, float[] to, int at, int count) {
+        for (int i = 0; i < count; i++) {
+            to[at + i] = Math.min(MOST, Math.max(LEAST, to[at + i] + strength * correction[from + i]));
+        }
+    }
+
+    private Region small(Region wanted) {
+        int f = card.factor();
+        int x = wanted.x() / f;
+        int y = wanted.y() / f;
+        return new Region(x, y, Math.ceilDiv(wanted.right(), f) - x, Math.ceilDiv(wanted.bottom(), f) - y);
+    }
+
+    private Region around(Region part, int by) {
+        int x = Math.max(0, part.x() - by);
+        int y = Math.max(0, part.y() - by);
+        return new Region(
+                x, y, Math.min(input.width(), part.right() + by) - x, Math.min(input.height(), part.bottom() + by) - y);
+    }
+
+    /** Cuts a part of the picture into tiles of about equal size. */
+    private static List<Region> tiles(Region part) {
+        int across = Math.ceilDiv(part.width(), TILE);
+        int down = Math.ceilDiv(part.height(), TILE);
+        var tiles = new ArrayList<Region>();
+        for (int j = 0; j < down; j++) {
+            int y0 = part.y() + part.height() * j / down;
+            int y1 = part.y() + part.height() * (j + 1) / down;
+            for (int i = 0; i < across; i++) {
+                int x0 = part.x() + part.width() * i / across;
+                int x1 = part.x() + part.width() * (i + 1) / across;
+                tiles.add(new Region(x0, y0, x1 - x0, y1 - y0));
+            }
+        }
+        return tiles;
+    }
+
+    private static Plane luma(Frame rgb, PlanePool pool) {
+        LumaChroma weights = LumaChroma.of(ColourTags.Matrix.BT709);
+        float r = (float) weights.luma(1, 0, 0);
+        float g = (float) weights.luma(0, 1, 0);
+        float b = (float) weights.luma(0, 0, 1);
+        Plane red = rgb.plane(0);
+        Plane out = pool.borrow(red.width(), red.height());
+        for (int y = 0; y < red.height(); y++) {
+            int at = out.row(y);
+            int ir = red.row(y);
+            int ig = rgb.plane(1).row(y);
+            int ib = rgb.plane(2).row(y);
+            for (int x = 0; x < red.width(); x++) {
+                out.data()[at + x] = r * red.data()[ir + x]
+                        + g * rgb.plane(1).data()[ig + x]
+                        + b * rgb.plane(2).data()[ib + x];
+            }
+        }
+        return out;
+    }
+}

@@ -1,0 +1,101 @@
+package awlsmith.nets;
+
+import ai.onnxruntime.OnnxTensor;
+import ai.onnxruntime.OrtEnvironment;
+import ai.onnxruntime.OrtException;
+import ai.onnxruntime.OrtSession;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.upscale.ModelUnavailable;
+import awlsmith.core.upscale.NetRunner;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.FloatBuffer;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * One ONNX model under ONNX Runtime on the processor. A call runs on the calling thread alone: the parallel work is the
+ * tiles', which wait for no one. Each thread keeps its buffers from call to call.
+ */
+final class OnnxNet implements NetRunner, AutoCloseable {
+    private final OrtEnvironment environment = OrtEnvironment.getEnvironment();
+    private final OrtSession session;
+    private final int factor;
+    private final String input;
+    private final String output;
+    private final ThreadLocal<Buffers> buffers = ThreadLocal.withInitial(Buffers::new);
+
+    private OnnxNet(OrtSession session, int factor) {
+        this.session = session;
+        this.factor = factor;
+        input = session.getInputNames().iterator().next();
+        output = session.getOutputNames().iterator().next();
+    }
+
+    /** @throws OrtException when the bytes are not a model */
+    static OnnxNet of(byte[] model, int factor) throws OrtException {
+        try (var options = new OrtSession.SessionOptions()) {
+            options.setIntraOpNumThreads(1);
+            options.setInterOpNumThreads(1);
+            options.addConfigEntry("session.intra_op.allow_spinning", "0");
+            // planes of any size come and go: memory that only grows would keep the largest
+            options.setMemoryPatternOptimization(false);
+            return new OnnxNet(OrtEnvironment.getEnvironment().createSession(model, options), factor);
+        }
+    }
+
+    @Override
+    public void run(List<Plane> frames, Plane correction) {
+        int width = frames.getFirst().width();
+        int height = frames.getFirst().height();
+        Buffers mine = buffers.get();
+        FloatBuffer in = mine.input(width * height * frames.size());
+        FloatBuffer out = mine.output(width * height * factor * factor);
+        for (Plane frame : frames) {
+            for (int y = 0; y < height; y++) {
+                in.put(frame.data(), frame.row(y), width);
+            }
+        }
+        in.flip();
+        try (var tensor = OnnxTensor.createTensor(environment, in, new long[] {1, frames.size(), height, width});
+                var result = OnnxTensor.createTensor(
+                        environment, out, new long[] {1, 1, (long) height * factor, (long) width * factor});
+                var ran = session.run(Map.of(input, tensor), Map.of(output, result))) {
+            for (int y = 0; y < height * factor; y++) {
+                out.get(y * width * factor, correction.data(), correction.row(y), width * factor);
+            }
+        } catch (OrtException e) {
+            throw new ModelUnavailable("the model could not be run, perhaps for want of memory: " + e.getMessage(), e);
+        }
+    }
+
+    @Override
+    public void close() throws OrtException {
+        session.close();
+    }
+
+    private static final class Buffers {
+        private FloatBuffer in = direct(0);
+        private FloatBuffer out = direct(0);
+
+        FloatBuffer input(int samples) {
+            if (in.capacity() < samples) {
+                in = direct(samples);
+            }
+            return in.clear().limit(samples);
+        }
+
+        FloatBuffer output(int samples) {
+            if (out.capacity() < samples) {
+                out = direct(samples);
+            }
+            return out.clear().limit(samples);
+        }
+
+        private static FloatBuffer direct(int samples) {
+            return ByteBuffer.allocateDirect(samples * Float.BYTES)
+                    .order(ByteOrder.nativeOrder())
+                    .asFloatBuffer();
+        }
+    }
+}

@@ -1,0 +1,76 @@
+package awlsmith.nets;
+
+import ai.onnxruntime.OrtException;
+import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.ModelSource;
+import awlsmith.core.upscale.ModelUnavailable;
+import awlsmith.core.upscale.NetRunner;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The models in this module's resources: {@code cards.json} lists them, each has an ONNX file beside it. */
+public final class ShippedModels implements ModelSource {
+    private final Map<ModelCard, String> files = new java.util.LinkedHashMap<>();
+    private final Map<ModelCard, OnnxNet> open = new ConcurrentHashMap<>();
+
+    /** One entry of cards.json. */
+    record Entry(
+            String id,
+            String mode,
+            String label,
+            String purpose,
+            String file,
+            int factor,
+            int reach,
+            String base,
+            long weights,
+            Map<String, String> training) {
+        ModelCard card() {
+            return new ModelCard(
+                    id, ModelCard.Mode.byId(mode), label, purpose, factor, reach, Kernel.byId(base), weights, training);
+        }
+    }
+
+    public ShippedModels() {
+        try (InputStream text = ShippedModels.class.getResourceAsStream("cards.json")) {
+            for (Entry entry : JsonMapper.builder().build().readValue(text, Entry[].class)) {
+                files.put(entry.card(), entry.file());
+            }
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    @Override
+    public List<ModelCard> cards() {
+        return List.copyOf(files.keySet());
+    }
+
+    @Override
+    public NetRunner open(ModelCard card) {
+        return open.computeIfAbsent(card, this::load);
+    }
+
+    private OnnxNet load(ModelCard card) {
+        String file = files.get(card);
+        try (InputStream in = ShippedModels.class.getResourceAsStream(file)) {
+            if (in == null) {
+                throw new ModelUnavailable(
+                        "the model " + card.label() + " is missing from this installation (" + file
+                                + "); install Awlsmith again, or choose another model",
+                        null);
+            }
+            return OnnxNet.of(in.readAllBytes(), card.factor());
+        } catch (IOException | OrtException e) {
+            throw new ModelUnavailable(
+                    "the model " + card.label() + " cannot be read (" + file
+                            + " is damaged); install Awlsmith again, or choose another model",
+                    e);
+        }
+    }
+}
