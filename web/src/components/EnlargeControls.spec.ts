@@ -21,6 +21,23 @@ const description: StepDescription = {
   params: [
     real('factor', 'real', 0.125, 8),
     { ...real('kernel', 'choice', 0, 0), options: [{ id: 'lanczos3', label: 'Lanczos 3', effect: 'sharp' }] },
+    {
+      ...real('model', 'choice', 0, 0),
+      fallback: 'none',
+      options: [
+        { id: 'none', label: 'None', effect: 'the kernel alone' },
+        { id: 'worn', label: 'Worn', effect: 'noisy footage' },
+      ],
+    },
+    {
+      ...real('mode', 'choice', 0, 0),
+      fallback: 'quality',
+      options: [
+        { id: 'quality', label: 'Quality', effect: 'best' },
+        { id: 'fast', label: 'Fast', effect: 'faster' },
+      ],
+    },
+    real('strength', 'whole', 0, 150),
     real('width', 'whole', 2, 16384),
     real('height', 'whole', 2, 16384),
   ],
@@ -44,6 +61,23 @@ describe('the enlarge controls', () => {
     expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({
       settings: { width: 1280, height: 720, kernel: 'lanczos3' },
     })
+  })
+
+  it('show the kernel without a model, and mode and strength with one', async () => {
+    const controls = mounted()
+    expect(controls.text()).toContain('Lanczos 3')
+    expect(controls.text()).not.toContain('what strength does')
+    await controls.find('[data-test=model-worn]').trigger('click')
+    const changed = controls.emitted('change')?.[0]?.[0] as RecipeStep
+    expect(changed.settings['model']).toBe('worn')
+    await controls.setProps({ step: changed })
+    expect(controls.text()).toContain('what strength does')
+    expect(controls.text()).not.toContain('Lanczos 3')
+    await controls
+      .findAll('button')
+      .find((b) => b.text() === 'Fast')
+      ?.trigger('click')
+    expect(controls.emitted('change')?.[1]?.[0]).toMatchObject({ settings: { model: 'worn', mode: 'fast' } })
   })
 
   it('send a typed factor only when it is allowed, and say the range when not', async () => {

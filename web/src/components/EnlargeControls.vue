@@ -4,7 +4,7 @@ import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } fro
 import { inWay, type SizeWay, sizeWay } from '@/view/recipe'
 import ParamControl from './ParamControl.vue'
 
-/** The enlarge step's controls: one of three ways to say how large, and the kernel. */
+/** The enlarge step's controls: one of three ways to say how large, which model, and the kernel where none is used. */
 const props = defineProps<{
   step: RecipeStep
   description: StepDescription
@@ -29,7 +29,13 @@ const factors = [1.5, 2, 3, 4]
 
 const way = computed(() => sizeWay(props.step))
 const factor = computed(() => Number(props.step.settings['factor'] ?? 2))
-const params = computed(() => [...keys[way.value], 'kernel'].map(param).filter((one) => one !== undefined))
+const sizes = computed(() => keys[way.value].map(param).filter((one) => one !== undefined))
+const model = computed(() => param('model'))
+const chosen = computed(() => String(props.step.settings['model'] ?? model.value?.fallback ?? 'none'))
+const mode = computed(() => param('mode'))
+const chosenMode = computed(() => String(props.step.settings['mode'] ?? mode.value?.fallback ?? ''))
+const strength = computed(() => param('strength'))
+const kernel = computed(() => param('kernel'))
 
 function param(key: string): ParamDescription | undefined {
   return props.description.params.find((one) => one.key === key)
@@ -81,7 +87,7 @@ function problem(key: string): string {
     </div>
     <div :class="{ pair: way === 'pixels' }">
       <ParamControl
-        v-for="one in params.filter((p) => p.key !== 'kernel')"
+        v-for="one in sizes"
         :key="one.key"
         :param="one"
         :value="step.settings[one.key] ?? (one.key === 'factor' ? factor : undefined)"
@@ -89,13 +95,53 @@ function problem(key: string): string {
         @change="(value) => set(one.key, value)"
       />
     </div>
+    <div v-if="model" role="radiogroup" aria-label="Model" class="models">
+      <button
+        v-for="one in model.options"
+        :key="one.id"
+        type="button"
+        role="radio"
+        class="model"
+        :aria-checked="chosen === one.id"
+        :data-test="`model-${one.id}`"
+        @click="set('model', one.id)"
+      >
+        <span class="name">{{ one.label }}</span>
+        <span class="for">{{ one.effect }}</span>
+      </button>
+      <p v-if="problem('model')" class="fault">{{ problem('model') }}</p>
+    </div>
+    <template v-if="chosen !== 'none'">
+      <div v-if="mode" class="way">
+        <span class="label">{{ mode.label }}</span>
+        <span class="segments" role="group" :aria-label="mode.label">
+          <button
+            v-for="one in mode.options"
+            :key="one.id"
+            type="button"
+            :aria-pressed="chosenMode === one.id"
+            :title="one.effect"
+            @click="set('mode', one.id)"
+          >
+            {{ one.label }}
+          </button>
+        </span>
+      </div>
+      <p v-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
+      <ParamControl
+        v-if="strength"
+        :param="strength"
+        :value="step.settings['strength']"
+        :problem="problem('strength')"
+        @change="(value) => set('strength', value)"
+      />
+    </template>
     <ParamControl
-      v-for="one in params.filter((p) => p.key === 'kernel')"
-      :key="one.key"
-      :param="one"
-      :value="step.settings[one.key]"
-      :problem="problem(one.key)"
-      @change="(value) => set(one.key, value)"
+      v-else-if="kernel"
+      :param="kernel"
+      :value="step.settings['kernel']"
+      :problem="problem('kernel')"
+      @change="(value) => set('kernel', value)"
     />
     <p v-for="one in problems.filter((p) => p.key === '')" :key="one.sentence" class="fault">
       {{ one.sentence }}
@@ -113,6 +159,39 @@ function problem(key: string): string {
   display: flex;
   justify-content: space-between;
   align-items: center;
+}
+
+.models {
+  display: grid;
+  gap: 1px;
+}
+
+.model {
+  display: grid;
+  gap: 2px;
+  padding: 6px 10px;
+  text-align: left;
+  border: 0;
+  border-left: 2px solid transparent;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
+
+.model:hover {
+  background: rgb(255 255 255 / 4%);
+}
+
+.model[aria-checked='true'] {
+  border-left-color: rgb(var(--v-theme-primary));
+  background: rgb(255 255 255 / 6%);
+}
+
+.model .for {
+  font-size: 12px;
+  line-height: 1.35;
+  opacity: 0.62;
 }
 
 .pair {

@@ -2,10 +2,12 @@ package awlsmith.nets;
 
 import ai.onnxruntime.OrtException;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.ModelSource;
 import awlsmith.core.upscale.ModelUnavailable;
 import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.NumberArray;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
@@ -13,10 +15,10 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The models in this module's resources: {@code cards.json} lists them, each has an ONNX file beside it. */
+/** The models in this module's resources: {@code cards.json} lists them, each has its numbers beside it, a net as ONNX, hashed filters as NPY. */
 public final class ShippedModels implements ModelSource {
     private final Map<ModelCard, String> files = new java.util.LinkedHashMap<>();
-    private final Map<ModelCard, OnnxNet> open = new ConcurrentHashMap<>();
+    private final Map<ModelCard, NetRunner> open = new ConcurrentHashMap<>();
 
     /** One entry of cards.json. */
     record Entry(
@@ -56,7 +58,7 @@ public final class ShippedModels implements ModelSource {
         return open.computeIfAbsent(card, this::load);
     }
 
-    private OnnxNet load(ModelCard card) {
+    private NetRunner load(ModelCard card) {
         String file = files.get(card);
         try (InputStream in = ShippedModels.class.getResourceAsStream(file)) {
             if (in == null) {
@@ -65,8 +67,10 @@ public final class ShippedModels implements ModelSource {
                                 + "); install Awlsmith again, or choose another model",
                         null);
             }
-            return OnnxNet.of(in.readAllBytes(), card.factor());
-        } catch (IOException | OrtException e) {
+            return file.endsWith(".npy")
+                    ? new HashedFilters(card.factor(), NumberArray.read(in.readAllBytes()))
+                    : OnnxNet.of(in.readAllBytes(), card.factor());
+        } catch (IOException | OrtException | IllegalArgumentException e) {
             throw new ModelUnavailable(
                     "the model " + card.label() + " cannot be read (" + file
                             + " is damaged); install Awlsmith again, or choose another model",

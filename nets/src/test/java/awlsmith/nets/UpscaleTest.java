@@ -43,7 +43,8 @@ class UpscaleTest {
             int sx = p == 0 ? 1 : format.chroma().stepX();
             int sy = p == 0 ? 1 : format.chroma().stepY();
             Plane plane = Plane.of(
-                    format.chroma().planeWidth(p, window.width()), format.chroma().planeHeight(p, window.height()));
+                    format.chroma().planeWidth(p, window.width()),
+                    format.chroma().planeHeight(p, window.height()));
             for (int y = 0; y < plane.height(); y++) {
                 for (int x = 0; x < plane.width(); x++) {
                     int u = x + window.x() / sx;

@@ -1,5 +1,7 @@
 package awlsmith.trainer.pictures;
 
+import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.resample.Kernel;
@@ -25,14 +27,14 @@ public record PhotographSet(List<Plane> learn, List<Plane> check) {
         var check = new ArrayList<Plane>();
         for (PicturePackage from : PicturePackage.photographs()) {
             for (String name : from.pictures()) {
-                Plane whole = Photographs.luma(packages.file(from.name(), name));
+                Plane whole = Pictures.luma(packages.file(from.name(), name));
                 for (double by : REDUCTIONS) {
                     int width = (int) (whole.width() / by) / 12 * 12;
                     int height = (int) (whole.height() / by) / 12 * 12;
                     if (Math.min(width, height) < LEAST_SIDE) {
                         continue;
                     }
-                    Plane picture = Photographs.resized(whole, width, height, Kernel.CATMULL_ROM);
+                    Plane picture = Pictures.resized(whole, width, height, Kernel.CATMULL_ROM);
                     if (from.heldOut(name)) {
                         int side = CHECK_SIDE;
                         Plane part = picture.window(new Region((width - side) / 2, (height - side) / 2, side, side));

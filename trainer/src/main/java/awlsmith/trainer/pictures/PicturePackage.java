@@ -11,7 +11,7 @@ import java.util.List;
  */
 public record PicturePackage(String name, String licence, List<String> pictures) {
 
-    /** Photographs. The last of each package's list is held out for validation, whole. */
+    /** Pictures. The last of each package's list is held out for validation, whole. */
     public static List<PicturePackage> photographs() {
         return List.of(
                 new PicturePackage(

@@ -1,20 +1,16 @@
 package awlsmith.trainer.run;
 
-import ai.onnxruntime.OnnxTensor;
-import ai.onnxruntime.OrtEnvironment;
 import ai.onnxruntime.OrtException;
-import ai.onnxruntime.OrtSession;
+import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.NetRunner;
 import awlsmith.trainer.pairs.Pair;
-import awlsmith.trainer.pictures.Photographs;
-import java.nio.FloatBuffer;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 
 /** How good a written model file is on held-out pairs, run as it will be run in the application. */
 public final class Validation {
@@ -29,7 +25,7 @@ public final class Validation {
         this.pairs = List.copyOf(pairs);
         lanczos = pairs.stream()
                 .mapToDouble(p -> Psnr.of(
-                        clipped(Photographs.resized(
+                        clipped(Pictures.resized(
                                 p.small(), p.sharp().width(), p.sharp().height(), Kernel.LANCZOS3)),
                         p.sharp(),
                         BORDER))
@@ -38,31 +34,29 @@ public final class Validation {
     }
 
     public Score of(Path model) throws OrtException {
-        var environment = OrtEnvironment.getEnvironment();
+        try (var run = new OnnxRun(model)) {
+            return of(run);
+        }
+    }
+
+    public Score of(NetRunner net) {
         double psnr = 0;
         double ssim = 0;
-        try (var options = new OrtSession.SessionOptions();
-                var session = environment.createSession(model.toString(), options)) {
-            for (Pair pair : pairs) {
-                Plane out = clipped(enlarged(session, environment, pair));
-                psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
-                ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
-            }
+        for (Pair pair : pairs) {
+            Plane out = clipped(enlarged(net, pair));
+            psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
+            ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
         }
         return new Score(psnr, psnr - lanczos, ssim);
     }
 
-    private static Plane enlarged(OrtSession session, OrtEnvironment environment, Pair pair) throws OrtException {
+    private static Plane enlarged(NetRunner net, Pair pair) {
         Plane small = pair.small();
-        long[] dims = {1, 1, small.height(), small.width()};
         Plane out = pair.plain(new Region(0, 0, small.width(), small.height()));
-        try (var input = OnnxTensor.createTensor(environment, FloatBuffer.wrap(small.packed()), dims);
-                var result = session.run(Map.of("frame", input))) {
-            FloatBuffer correction = ((OnnxTensor) result.get(0)).getFloatBuffer();
-            float[] data = out.data();
-            for (int i = 0; i < data.length; i++) {
-                data[i] += correction.get(i);
-            }
+        Plane correction = Plane.of(out.width(), out.height());
+        net.run(List.of(small), correction);
+        for (int i = 0; i < out.data().length; i++) {
+            out.data()[i] += correction.data()[i];
         }
         return out;
     }

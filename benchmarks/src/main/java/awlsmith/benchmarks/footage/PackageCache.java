@@ -1,4 +1,4 @@
-package awlsmith.trainer.pictures;
+package awlsmith.benchmarks.footage;
 
 import java.io.IOException;
 import java.nio.file.Files;

@@ -1,4 +1,4 @@
-package awlsmith.trainer.pictures;
+package awlsmith.benchmarks.footage;
 
 import awlsmith.core.picture.Plane;
 import awlsmith.core.pipeline.Work;
@@ -11,8 +11,8 @@ import java.nio.file.Path;
 import javax.imageio.ImageIO;
 
 /** Reads pictures as luma and reduces them. */
-public final class Photographs {
-    private Photographs() {}
+public final class Pictures {
+    private Pictures() {}
 
     /** Luma 0..1 of a picture file, gamma as stored, with the weights of ITU-R BT.709-6, item 3.2. */
     public static Plane luma(Path file) throws IOException {
@@ -42,5 +42,14 @@ public final class Photographs {
                         TapTable.forAxis(kernel, picture.height(), height, 1, 0))
                 .resample(picture, 0, 0, out, 0, 0, Work.alone());
         return out;
+    }
+
+    /** Rounded in place to the 220 steps that eight-bit video has from black to white (ITU-R BT.709-6, item 4.6). */
+    public static Plane eightBits(Plane p) {
+        float[] data = p.data();
+        for (int i = 0; i < data.length; i++) {
+            data[i] = Math.round(Math.clamp(data[i], 0, 1) * 219) / 219f;
+        }
+        return p;
     }
 }

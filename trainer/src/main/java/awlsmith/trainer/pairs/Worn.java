@@ -1,0 +1,134 @@
+package awlsmith.trainer.pairs;
+
+import awlsmith.benchmarks.footage.Codec;
+import awlsmith.benchmarks.footage.Pictures;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.Region;
+import awlsmith.core.resample.Kernel;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.SplittableRandom;
+
+/**
+ * What usually happens to footage on its way: a soft lens, reduction, grain, haloes of an over-eager sharpener, a lossy
+ * codec. A window moves over the picture so that the codec predicts from frame to frame as it does in footage. All
+ * strengths are drawn anew for each window.
+ */
+public record Worn() implements PairMaker {
+    private static final int WIDE = 512;
+    private static final int HIGH = 384;
+    private static final int FRAMES = 9;
+    private static final int[] USED = {2, 5, 8};
+    /** One window for so many samples of the clean picture. */
+    private static final double AREA = 300_000;
+
+    private static final List<Kernel> KERNELS =
+            List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA, Kernel.BILINEAR, Kernel.LANCZOS3);
+
+    @Override
+    public String words() {
+        return "windows moving up to 6 samples a frame over the picture; blurred by up to 1.2 samples, reduced by a drawn"
+                + " kernel; half of them with grain of standard deviation 1 to 12 of 255, a fifth with haloes; through"
+                + " H.264 at CRF 18 to 35 or MPEG-2 at quantiser 2 to 10, one in ten through none";
+    }
+
+    @Override
+    public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
+        var pairs = new ArrayList<Pair>();
+        int wide = Math.min(WIDE, (sharp.width() - 16) / (4 * factor) * 4 * factor);
+        int high = Math.min(HIGH, (sharp.height() - 16) / (4 * factor) * 4 * factor);
+        long windows = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
+        for (int i = 0; i < windows; i++) {
+            pairs.addAll(window(sharp, wide, high, factor, random));
+        }
+        return pairs;
+    }
+
+    private List<Pair> window(Plane sharp, int wide, int high, int factor, SplittableRandom random) {
+        int rangeX = sharp.width() - wide;
+        int rangeY = sharp.height() - high;
+        int dx = bounded(random.nextInt(13) - 6, rangeX);
+        int dy = bounded(random.nextInt(9) - 4, rangeY);
+        int x = start(rangeX, dx, random);
+        int y = start(rangeY, dy, random);
+        double blurX = random.nextDouble() * 1.2;
+        double blurY = random.nextDouble() < 0.7 ? blurX : random.nextDouble() * 1.2;
+        Kernel kernel = KERNELS.get(random.nextInt(KERNELS.size()));
+        double grain = random.nextDouble() < 0.5 ? (1 + 11 * random.nextDouble()) / 255 : 0;
+        double clump = random.nextDouble() < 0.3 ? 0.6 : 0;
+        boolean brighter = random.nextBoolean();
+        double halo = random.nextDouble() < 0.2 ? 0.3 + 1.2 * random.nextDouble() : 0;
+        String encoder = encoder(random);
+        var truth = new ArrayList<Plane>();
+        var worn = new ArrayList<Plane>();
+        for (int n = 0; n < FRAMES; n++) {
+            Plane window = sharp.window(new Region(x + n * dx, y + n * dy, wide, high));
+            Plane clean = new Plane(window.packed(), 0, wide, high, wide);
+            truth.add(clean);
+            Plane small = Pictures.resized(Blur.gaussian(clean, blurX, blurY), wide / factor, high / factor, kernel);
+            if (halo > 0) {
+                small = sharpened(small, halo);
+            }
+            if (grain > 0) {
+                add(small, grain, clump, brighter, random);
+            }
+            worn.add(small);
+        }
+        List<Plane> coded =
+                encoder.isEmpty() ? worn.stream().map(Pictures::eightBits).toList() : Codec.through(worn, encoder);
+        var pairs = new ArrayList<Pair>();
+        for (int n : USED) {
+            pairs.add(new Pair(coded.get(n), truth.get(n), factor));
+        }
+        return pairs;
+    }
+
+    private static int bounded(int step, int range) {
+        return Math.abs(step) * (FRAMES - 1) > range ? 0 : step;
+    }
+
+    private static int start(int range, int step, SplittableRandom random) {
+        int way = step * (FRAMES - 1);
+        int free = range - Math.abs(way);
+        return random.nextInt(free + 1) + (way < 0 ? -way : 0);
+    }
+
+    private static String encoder(SplittableRandom random) {
+        double which = random.nextDouble();
+        if (which < 0.1) {
+            return "";
+        }
+        if (which < 0.75) {
+            return "libx264 -preset medium -crf " + (18 + random.nextInt(18));
+        }
+        return "mpeg2video -g 12 -bf 2 -q:v " + (2 + random.nextInt(9));
+    }
+
+    /** Unsharp masking, as cameras and tape decks do it. */
+    private static Plane sharpened(Plane in, double amount) {
+        Plane soft = Blur.gaussian(in, 1, 1);
+        Plane out = Plane.of(in.width(), in.height());
+        for (int i = 0; i < out.data().length; i++) {
+            out.data()[i] = (float) (in.data()[i] + amount * (in.data()[i] - soft.data()[i]));
+        }
+        return out;
+    }
+
+    /** @param brighter grain that grows with the square root of the light, as photons bring it */
+    private static void add(Plane to, double sigma, double clump, boolean brighter, SplittableRandom random) {
+        Plane grain = Plane.of(to.width(), to.height());
+        for (int i = 0; i < grain.data().length; i++) {
+            grain.data()[i] = (float) random.nextGaussian();
+        }
+        double gain = 1;
+        if (clump > 0) {
+            grain = Blur.gaussian(grain, clump, clump);
+            // a bell of this width leaves 1 / (2 sqrt(pi) clump) of the deviation
+            gain = 2 * Math.sqrt(Math.PI) * clump;
+        }
+        for (int i = 0; i < grain.data().length; i++) {
+            double light = brighter ? Math.sqrt(2 * Math.clamp(to.data()[i], 0.02f, 1)) : 1;
+            to.data()[i] += (float) (grain.data()[i] * sigma * gain * light);
+        }
+    }
+}
