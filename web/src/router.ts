@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import Bench from './pages/Bench.vue'
 import Dispatch from './pages/Dispatch.vue'
+import Library from './pages/Library.vue'
 import Shelf from './pages/Shelf.vue'
 import SignIn from './pages/SignIn.vue'
 
@@ -11,6 +12,7 @@ export const router = createRouter({
     { path: '/shelf', name: 'shelf', component: Shelf },
     { path: '/bench/:clip', name: 'bench', component: Bench, props: true },
     { path: '/dispatch', name: 'dispatch', component: Dispatch },
+    { path: '/library', name: 'library', component: Library },
     { path: '/sign-in', name: 'sign-in', component: SignIn },
     { path: '/:rest(.*)', redirect: '/shelf' },
   ],

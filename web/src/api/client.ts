@@ -9,6 +9,7 @@ export type PlanView = Schemas['PlanView']
 export type StepDescription = Schemas['StepDescription']
 export type ParamDescription = Schemas['ParamDescription']
 export type DeliverableChoice = Schemas['DeliverableChoice']
+export type ModelView = Schemas['ModelView']
 export type SessionView = Schemas['SessionView']
 export type DemoMaking = Schemas['Making']
 
@@ -103,6 +104,8 @@ export const api = {
   signIn: (password: string) => json<SessionView>('POST', '/api/session', { password }),
   signOut: () => send('DELETE', '/api/session'),
   demo: () => json<DemoMaking>('GET', '/api/demo'),
+  models: () => json<ModelView[]>('GET', '/api/models'),
+  measureModels: () => json<ModelView[]>('POST', '/api/models/speeds'),
   steps: () => json<StepDescription[]>('GET', '/api/steps'),
   clips: () => json<ClipView[]>('GET', '/api/clips'),
   clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),

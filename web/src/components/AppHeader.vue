@@ -48,6 +48,7 @@ const queue = computed(() => {
       <router-link to="/shelf">Shelf</router-link>
       <router-link v-if="bench" :to="bench" :class="{ on: route.name === 'bench' }">Bench</router-link>
       <router-link to="/dispatch">Dispatch</router-link>
+      <router-link to="/library">Library</router-link>
     </nav>
     <span class="label where">{{ clip?.title }}</span>
     <router-link v-if="queue" class="label queue" to="/dispatch">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, clock, factsLine, length, ratio, spanLine, wait } from './words'
+import { bytes, clock, factsLine, length, modelSpeed, ratio, spanLine, wait } from './words'
 
 describe('words', () => {
   it('writes times', () => {
@@ -10,6 +10,12 @@ describe('words', () => {
     expect(wait(12.4)).toBe('12 s')
     expect(wait(840)).toBe('14 min')
     expect(wait(5760)).toBe('1 h 36 min')
+  })
+
+  it('writes a model’s speed as frames of a common size', () => {
+    expect(modelSpeed(undefined)).toBe('speed here not measured yet')
+    expect(modelSpeed(1_175_040)).toBe('5.1 frames/s of 640×360 here')
+    expect(modelSpeed(7_603_200)).toBe('33 frames/s of 640×360 here')
   })
 
   it('writes sizes', () => {

@@ -87,3 +87,12 @@ export function ratio(scale: number): string {
   }
   return scale >= 1 ? `${scale.toFixed(2)}:1` : `1:${inverse.toFixed(2)}`
 }
+
+/** Input pixels a second as frames of a common small size: {@code 5.1 frames/s of 640×360 here}. */
+export function modelSpeed(pixelsASecond: number | undefined): string {
+  if (pixelsASecond === undefined) {
+    return 'speed here not measured yet'
+  }
+  const frames = pixelsASecond / (640 * 360)
+  return `${frames < 10 ? frames.toFixed(1) : Math.round(frames)} frames/s of 640×360 here`
+}

@@ -33,7 +33,8 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule NOTHING_BELOW_KNOWS_THE_SERVER = ArchRuleDefinition.noClasses()
             .that()
-            .resideInAnyPackage("awlsmith.core..", "awlsmith.media..", "awlsmith.render..", "awlsmith.demo..")
+            .resideInAnyPackage(
+                    "awlsmith.core..", "awlsmith.media..", "awlsmith.nets..", "awlsmith.render..", "awlsmith.demo..")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("awlsmith.server..", "org.springframework..");

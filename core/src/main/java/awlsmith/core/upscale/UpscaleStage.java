@@ -45,6 +45,10 @@ public final class UpscaleStage implements Stage {
         plain = new EnlargeStage(input, output, card.base());
     }
 
+    public ModelCard card() {
+        return card;
+    }
+
     @Override
     public Format output() {
         return output;

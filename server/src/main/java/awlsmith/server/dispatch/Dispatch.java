@@ -11,6 +11,7 @@ import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
+import awlsmith.server.models.ModelSpeeds;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.takes.TakeView;
@@ -36,6 +37,7 @@ public class Dispatch {
     private final Clips clips;
     private final Takes takes;
     private final Machine machine;
+    private final ModelSpeeds speeds;
     private final MediaFolder media;
     private final EventHub events;
     private final Clock clock;
@@ -47,6 +49,7 @@ public class Dispatch {
             Clips clips,
             Takes takes,
             Machine machine,
+            ModelSpeeds speeds,
             MediaFolder media,
             EventHub events,
             Clock clock) {
@@ -56,6 +59,7 @@ public class Dispatch {
         this.clips = clips;
         this.takes = takes;
         this.machine = machine;
+        this.speeds = speeds;
         this.media = media;
         this.events = events;
         this.clock = clock;
@@ -65,7 +69,7 @@ public class Dispatch {
      * What a recipe makes of a clip.
      *
      * @param source size in words; @param steps what reaches behind each step
-     * @param estimateSeconds by the newest measured rate of this machine; null before the first render
+     * @param estimateSeconds by this machine's newest measured rate and its models' speeds; null before the first render
      */
     public record PlanView(
             List<StepView> steps,
@@ -103,6 +107,7 @@ public class Dispatch {
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
         double pixels = (double) plan.output().width() * plan.output().height() * range.count();
+        double modelSeconds = speeds.secondsAFrame(recipe.chain(clip.format())) * range.count();
         return new PlanView(
                 steps,
                 plan.output().width(),
@@ -114,7 +119,7 @@ public class Dispatch {
                 range.count() == count,
                 plan.memoryBytes(),
                 plan.fileBytes(),
-                rate.isPresent() ? pixels / rate.getAsDouble() : null,
+                rate.isPresent() ? pixels / rate.getAsDouble() + modelSeconds : null,
                 plan.refusals(),
                 plan.warnings());
     }

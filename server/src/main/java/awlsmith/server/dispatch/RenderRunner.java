@@ -2,6 +2,7 @@ package awlsmith.server.dispatch;
 
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.upscale.UpscaleStage;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import awlsmith.media.ReadBack;
@@ -149,7 +150,10 @@ class RenderRunner {
         Renderer.Result result = new Renderer(request, machine, progress, cancel).render();
         double seconds = (System.nanoTime() - start) / 1e9;
         int made = job.frames() - before;
-        if (made > 0) {
+        // a model's time is known by itself; the rate kept here is of everything else
+        boolean withModel =
+                job.recipe().chain(clip.format()).stages().stream().anyMatch(UpscaleStage.class::isInstance);
+        if (made > 0 && !withModel) {
             double rate = (double) made * job.width() * job.height() / seconds;
             tolerant(() -> renders.measured(job.deliverable().codec().id(), rate, clock.instant()));
         }

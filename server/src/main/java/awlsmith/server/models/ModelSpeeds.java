@@ -1,0 +1,93 @@
+package awlsmith.server.models;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.UpscaleStage;
+import awlsmith.render.Machine;
+import java.time.Clock;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Service;
+
+/** How fast each model is on this machine: measured when it is first wanted, then kept. */
+@Service
+public class ModelSpeeds {
+    private static final int WIDTH = 384;
+    private static final int HEIGHT = 216;
+    private static final int RUNS = 3;
+
+    private final ModelSpeedRepository kept;
+    private final Machine machine;
+    private final Clock clock;
+    private final Map<ModelCard, Double> known = new ConcurrentHashMap<>();
+
+    ModelSpeeds(ModelSpeedRepository kept, Machine machine, Clock clock) {
+        this.kept = kept;
+        this.machine = machine;
+        this.clock = clock;
+    }
+
+    /** Seconds the models of a chain take for one frame; 0 when there are none. */
+    public double secondsAFrame(Chain chain) {
+        double seconds = 0;
+        Format in = chain.source();
+        for (Stage stage : chain.stages()) {
+            if (stage instanceof UpscaleStage model) {
+                seconds += (double) in.width() * in.height() / pixelsASecond(model.card());
+            }
+            in = stage.output();
+        }
+        return seconds;
+    }
+
+    /** Input pixels a second on all threads; measures for about a second the first time. */
+    public double pixelsASecond(ModelCard card) {
+        return known.computeIfAbsent(card, c -> {
+            OptionalDouble before = kept.find(c.id(), c.mode().id());
+            if (before.isPresent()) {
+                return before.getAsDouble();
+            }
+            double speed = measured(c);
+            kept.keep(c.id(), c.mode().id(), speed, clock.instant());
+            return speed;
+        });
+    }
+
+    /** As {@link #pixelsASecond}, but without measuring. */
+    OptionalDouble ifKnown(ModelCard card) {
+        Double speed = known.get(card);
+        return speed != null
+                ? OptionalDouble.of(speed)
+                : kept.find(card.id(), card.mode().id());
+    }
+
+    private double measured(ModelCard card) {
+        var format = new Format(WIDTH, HEIGHT, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        var pool = machine.planes();
+        Frame frame = Frame.blank(format, format.whole(), 0, Rational.ZERO, pool);
+        float[] light = frame.plane(0).data();
+        for (int i = 0; i < light.length; i++) {
+            light[i] = 0.5f + 0.3f * (float) Math.sin(i * 0.37) + 0.1f * (float) Math.sin(i * 0.011);
+        }
+        var stage = new UpscaleStage(format, card, Models.open(card), 1);
+        double best = Double.MAX_VALUE;
+        for (int i = 0; i < RUNS; i++) {
+            long start = System.nanoTime();
+            stage.treat(d -> frame, stage.output().whole(), pool, machine.work(new Cancel()))
+                    .release(pool);
+            best = Math.min(best, (System.nanoTime() - start) / 1e9);
+        }
+        frame.release(pool);
+        return WIDTH * HEIGHT / best;
+    }
+}

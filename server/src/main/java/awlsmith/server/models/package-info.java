@@ -1,0 +1,5 @@
+/** The models for enlarging: their cards and how fast they are on this machine. */
+@NullMarked
+package awlsmith.server.models;
+
+import org.jspecify.annotations.NullMarked;

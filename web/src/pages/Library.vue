@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { api, type ModelView } from '@/api/client'
+import { useNotices } from '@/stores/notices'
+import { modelSpeed } from '@/view/words'
+
+const notices = useNotices()
+const models = ref<ModelView[]>([])
+const measuring = ref(false)
+
+const families = computed(() => {
+  const grouped = new Map<string, ModelView[]>()
+  for (const model of models.value) {
+    grouped.set(model.id, [...(grouped.get(model.id) ?? []), model])
+  }
+  return [...grouped.values()]
+})
+const unmeasured = computed(() => models.value.some((one) => one.pixelsASecond === undefined))
+
+onMounted(async () => {
+  try {
+    models.value = await api.models()
+  } catch (error) {
+    notices.fail(error)
+  }
+})
+
+async function measure() {
+  measuring.value = true
+  try {
+    models.value = await api.measureModels()
+  } catch (error) {
+    notices.fail(error)
+  } finally {
+    measuring.value = false
+  }
+}
+</script>
+
+<template>
+  <section aria-label="Library">
+    <div class="top">
+      <h1>Library</h1>
+      <span class="label">models for enlarging, trained here, nothing fetched</span>
+      <button v-if="unmeasured" type="button" class="button" :disabled="measuring" @click="measure">
+        {{ measuring ? 'Measuring…' : 'Measure speeds' }}
+      </button>
+    </div>
+    <article v-for="family in families" :key="family[0]?.id" :data-test="`card-${family[0]?.id}`">
+      <div class="name">
+        <h2>{{ family[0]?.label }}</h2>
+        <p class="quiet">{{ family[0]?.purpose }}</p>
+      </div>
+      <div v-for="model in family" :key="model.mode" class="mode">
+        <div class="figures">
+          <span class="label">{{ model.mode }}</span>
+          <span class="figure">{{ model.factor }}× · {{ model.weights.toLocaleString('en') }} weights</span>
+          <span class="figure treated">{{ modelSpeed(model.pixelsASecond) }}</span>
+        </div>
+        <dl>
+          <template v-for="(text, heading) in model.training" :key="heading">
+            <dt class="label">{{ heading }}</dt>
+            <dd>{{ text }}</dd>
+          </template>
+        </dl>
+      </div>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  padding: 14px 20px;
+}
+
+.top button {
+  margin-left: auto;
+}
+
+article {
+  display: grid;
+  grid-template-columns: 220px 1fr 1fr;
+  gap: 8px 40px;
+  padding: 16px 20px 20px;
+  border-top: 1px solid var(--rule);
+}
+
+.name p {
+  margin: 4px 0 0;
+}
+
+.figures {
+  display: grid;
+  gap: 2px;
+  padding-bottom: 8px;
+}
+
+.figures .label {
+  color: var(--ink);
+  font-weight: 600;
+}
+
+dl {
+  margin: 0;
+  display: grid;
+  grid-template-columns: 88px 1fr;
+  gap: 4px 10px;
+  font-size: 13px;
+}
+
+dd {
+  margin: 0;
+  color: var(--quiet);
+  overflow-wrap: anywhere;
+}
+
+@media (width <= 1100px) {
+  article {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
