@@ -138,7 +138,7 @@ db_down() {
 maven() {
   # the last two silence warnings of Maven's own libraries on newer JDKs
   MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
-    AWLSMITH_BUILD_DB_PORT="$DB_PORT" AWLSMITH_BUILD_DB_PASSWORD="$DB_PASSWORD" mvn -B -f "$root/pom.xml" "$@"
+    AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" mvn -B -f "$root/pom.xml" "$@"
 }
 
 # The version of what was built last: newest source file and the pom files.
@@ -174,6 +174,13 @@ build_if_changed() {
   fi
   db_down
   echo "$stamp" >"$root/server/target/.stamp"
+}
+
+# Builds a module that is not part of the server, and what it needs.
+build_tools() {
+  say "building"
+  maven -q -pl "$1" -am -DskipTests -Dspotless.check.skip package >"$home/tools-build.log" 2>&1 \
+    || { tail -n 20 "$home/tools-build.log" >&2; fail "the build failed"; }
 }
 
 # a render's planes come from a pool and stay; a small heap is enough and the collector may keep it small

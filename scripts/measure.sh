@@ -1,16 +1,16 @@
 #!/usr/bin/env bash
-# Measures speed and quality and writes docs/performance.md. `--kernels` runs the JMH benchmarks of the kernels as well.
+# Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
+# the models' picture quality instead and writes docs/quality.md.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
 find_java
-DB_FIRST_PORT=33970 db_up "$home/build-db" awlsmith_build
-trap db_down EXIT
-say "building"
-maven -q -pl benchmarks -am -DskipTests -Dspotless.check.skip package >"$home/measure-build.log" 2>&1 \
-  || { tail -n 20 "$home/measure-build.log" >&2; fail "the build failed"; }
-db_down
+mkdir -p "$home"
+build_tools benchmarks
 cp=$(printf '%s' "$root/benchmarks/target/awlsmith-benchmarks-0.1.0.jar:$root/benchmarks/target/lib/*")
+if [ "${1:-}" = --quality ]; then
+  exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Quality "$root/docs/quality.md" "$home/packages"
+fi
 java "${java_flags[@]}" -Dawlsmith.render-flags="${render_flags[*]}" -cp "$cp" awlsmith.benchmarks.Measure "$root/docs/performance.md"
 if [ "${1:-}" = --kernels ]; then
   {

@@ -1,6 +1,8 @@
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
-import type { RecipeStep, StepDescription } from '@/api/client'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, type RecipeStep, type StepDescription } from '@/api/client'
+import { useModels } from '@/stores/models'
 import { vuetify } from '@/vuetify'
 import EnlargeControls from './EnlargeControls.vue'
 
@@ -31,7 +33,6 @@ const description: StepDescription = {
     },
     {
       ...real('mode', 'choice', 0, 0),
-      fallback: 'quality',
       options: [
         { id: 'quality', label: 'Quality', effect: 'best' },
         { id: 'fast', label: 'Fast', effect: 'faster' },
@@ -43,6 +44,22 @@ const description: StepDescription = {
   ],
 }
 const step: RecipeStep = { step: 'enlarge', on: true, settings: { factor: 2, kernel: 'lanczos3' } }
+
+const card = (mode: string) => ({
+  id: 'worn',
+  mode,
+  label: 'Worn',
+  purpose: '',
+  factor: 2,
+  weights: 1,
+  training: {},
+})
+
+beforeEach(() => {
+  setActivePinia(createPinia())
+  vi.spyOn(api, 'models').mockReturnValue(new Promise(() => {}))
+  useModels().all = [card('quality'), card('fast')]
+})
 
 function mounted() {
   return mount(EnlargeControls, {
@@ -78,6 +95,14 @@ describe('the enlarge controls', () => {
       .find((b) => b.text() === 'Fast')
       ?.trigger('click')
     expect(controls.emitted('change')?.[1]?.[0]).toMatchObject({ settings: { model: 'worn', mode: 'fast' } })
+  })
+
+  it('leave a mode behind that another model does not have', async () => {
+    useModels().all = [card('fast')]
+    const controls = mounted()
+    await controls.setProps({ step: { ...step, settings: { factor: 2, mode: 'quality' } } })
+    await controls.find('[data-test=model-worn]').trigger('click')
+    expect(controls.emitted('change')?.[0]?.[0]).toEqual({ ...step, settings: { factor: 2, model: 'worn' } })
   })
 
   it('send a typed factor only when it is allowed, and say the range when not', async () => {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onMounted } from 'vue'
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
+import { useModels } from '@/stores/models'
 import { inWay, type SizeWay, sizeWay } from '@/view/recipe'
 import ParamControl from './ParamControl.vue'
 
@@ -33,7 +34,13 @@ const sizes = computed(() => keys[way.value].map(param).filter((one) => one !== 
 const model = computed(() => param('model'))
 const chosen = computed(() => String(props.step.settings['model'] ?? model.value?.fallback ?? 'none'))
 const mode = computed(() => param('mode'))
-const chosenMode = computed(() => String(props.step.settings['mode'] ?? mode.value?.fallback ?? ''))
+const models = useModels()
+const modes = computed(() => {
+  const had = models.modesOf(chosen.value)
+  return mode.value?.options.filter((one) => had.includes(one.id)) ?? []
+})
+const chosenMode = computed(() => String(props.step.settings['mode'] ?? modes.value[0]?.id ?? ''))
+onMounted(models.load)
 const strength = computed(() => param('strength'))
 const kernel = computed(() => param('kernel'))
 
@@ -47,6 +54,14 @@ function set(key: string, value: number | string | undefined) {
     delete settings[key]
   } else {
     settings[key] = value
+  }
+  emit('change', { ...props.step, settings })
+}
+
+function setModel(id: string) {
+  const settings: RecipeStep['settings'] = { ...props.step.settings, model: id }
+  if (!models.modesOf(id).includes(String(settings['mode']))) {
+    delete settings['mode']
   }
   emit('change', { ...props.step, settings })
 }
@@ -104,7 +119,7 @@ function problem(key: string): string {
         class="model"
         :aria-checked="chosen === one.id"
         :data-test="`model-${one.id}`"
-        @click="set('model', one.id)"
+        @click="setModel(one.id)"
       >
         <span class="name">{{ one.label }}</span>
         <span class="for">{{ one.effect }}</span>
@@ -112,11 +127,11 @@ function problem(key: string): string {
       <p v-if="problem('model')" class="fault">{{ problem('model') }}</p>
     </div>
     <template v-if="chosen !== 'none'">
-      <div v-if="mode" class="way">
+      <div v-if="mode && modes.length > 1" class="way">
         <span class="label">{{ mode.label }}</span>
         <span class="segments" role="group" :aria-label="mode.label">
           <button
-            v-for="one in mode.options"
+            v-for="one in modes"
             :key="one.id"
             type="button"
             :aria-pressed="chosenMode === one.id"

@@ -1,39 +1,27 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, type ModelView } from '@/api/client'
-import { useNotices } from '@/stores/notices'
+import type { ModelView } from '@/api/client'
+import { useModels } from '@/stores/models'
 import { modelSpeed } from '@/view/words'
 
-const notices = useNotices()
-const models = ref<ModelView[]>([])
+const models = useModels()
 const measuring = ref(false)
 
 const families = computed(() => {
   const grouped = new Map<string, ModelView[]>()
-  for (const model of models.value) {
+  for (const model of models.all) {
     grouped.set(model.id, [...(grouped.get(model.id) ?? []), model])
   }
   return [...grouped.values()]
 })
-const unmeasured = computed(() => models.value.some((one) => one.pixelsASecond === undefined))
+const unmeasured = computed(() => models.all.some((one) => one.pixelsASecond === undefined))
 
-onMounted(async () => {
-  try {
-    models.value = await api.models()
-  } catch (error) {
-    notices.fail(error)
-  }
-})
+onMounted(models.load)
 
 async function measure() {
   measuring.value = true
-  try {
-    models.value = await api.measureModels()
-  } catch (error) {
-    notices.fail(error)
-  } finally {
-    measuring.value = false
-  }
+  await models.measure()
+  measuring.value = false
 }
 </script>
 

@@ -39,7 +39,12 @@ public final class ShippedModels implements ModelSource {
     }
 
     public ShippedModels() {
-        try (InputStream text = ShippedModels.class.getResourceAsStream("cards.json")) {
+        this("cards.json");
+    }
+
+    /** @param list resource beside this class */
+    ShippedModels(String list) {
+        try (InputStream text = ShippedModels.class.getResourceAsStream(list)) {
             for (Entry entry : JsonMapper.builder().build().readValue(text, Entry[].class)) {
                 files.put(entry.card(), entry.file());
             }

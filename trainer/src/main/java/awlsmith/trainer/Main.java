@@ -1,105 +1,93 @@
 package awlsmith.trainer;
 
 import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.core.upscale.GradientHash;
 import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
-import awlsmith.trainer.net.NetShape;
-import awlsmith.trainer.net.Weights;
 import awlsmith.trainer.onnx.OnnxFile;
 import awlsmith.trainer.pairs.Pair;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
-import awlsmith.trainer.pictures.PhotographSet;
+import awlsmith.trainer.pictures.PictureSet;
 import awlsmith.trainer.run.Schedule;
 import awlsmith.trainer.run.Training;
 import awlsmith.trainer.run.Validation;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.SplittableRandom;
 
-/** {@code train key=value ...}: one run of training. */
+/** Trains a model, or puts a trained one among the shipped ones. */
 public final class Main {
     private Main() {}
 
     public static void main(String[] arguments) throws Exception {
-        Map<String, String> set = new HashMap<>(pairs(
-                "task", "photographic",
-                "kind", "net",
-                "pictures", ".awlsmith/training/pictures",
-                "channels", "32",
-                "blocks", "5",
-                "factor", "2",
-                "iterations", "12000",
-                "rate", "0.0004",
-                "seed", "1"));
-        for (String argument : arguments) {
-            int equals = argument.indexOf('=');
-            set.put(argument.substring(0, equals), argument.substring(equals + 1));
+        switch (arguments.length == 0 ? "" : arguments[0]) {
+            case "train" -> train(Options.of(arguments));
+            case "ship" -> ship(Options.of(arguments));
+            default -> System.out.print(Options.HELP);
         }
-        set.putIfAbsent("folder", ".awlsmith/training/" + set.get("task"));
-        int factor = Integer.parseInt(set.get("factor"));
-        long seed = Long.parseLong(set.get("seed"));
-        var shape = new NetShape(1, Integer.parseInt(set.get("channels")), Integer.parseInt(set.get("blocks")), factor);
-        List<PairMaker> makers = Task.byId(set.get("task")).makers();
-        var pictures = PhotographSet.load(new PackageCache(Path.of(set.get("pictures"))));
-        var random = new SplittableRandom(seed);
-        List<Pair> learn = new ArrayList<>();
-        List<Pair> check = new ArrayList<>();
+    }
+
+    private static void train(Options options) throws Exception {
+        Task task = options.task();
+        Files.createDirectories(options.folder());
+        PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
+        List<Pair> learn = pairs(pictures.learn(), task.makers(), options);
+        List<Pair> check = pairs(pictures.check(), task.makers(), options);
+        System.out.println(learn.size() + " pairs to learn from, " + check.size() + " to check on");
+        var source = new Card.Source(pictures.words(), task.makers(), learn.size(), check.size());
+        if (options.hashed()) {
+            hashed(learn, check, source, options);
+        } else {
+            new Training(
+                            options.folder(),
+                            options.shape(),
+                            new Schedule(options.rate(), options.iterations()),
+                            new Patches(learn, Training.side(), options.shape().factor(), options.seed()),
+                            new Validation(check),
+                            source.notes(),
+                            options.seed())
+                    .run(
+                            options.start().isPresent()
+                                    ? OnnxFile.read(options.start().get())
+                                    : null);
+        }
+    }
+
+    private static List<Pair> pairs(
+            List<awlsmith.core.picture.Plane> pictures, List<PairMaker> makers, Options options) {
+        var random = new SplittableRandom(options.seed());
+        var pairs = new ArrayList<Pair>();
         for (PairMaker maker : makers) {
-            pictures.learn().forEach(p -> learn.addAll(maker.of(p, factor, random)));
-            pictures.check().forEach(p -> check.addAll(maker.of(p, factor, random)));
+            pictures.forEach(p -> pairs.addAll(maker.of(p, options.shape().factor(), random)));
         }
-        System.out.println(learn.size() + " pairs to learn from, " + check.size() + " to check on, " + shape.weights()
-                + " weights");
-        if (set.get("kind").equals("hashed")) {
-            hashed(learn, check, factor, seed, Path.of(set.get("folder")));
-            return;
-        }
-        Weights start = set.containsKey("start") ? OnnxFile.read(Path.of(set.get("start"))) : null;
-        new Training(
-                        Path.of(set.get("folder")),
-                        shape,
-                        new Schedule(Double.parseDouble(set.get("rate")), Long.parseLong(set.get("iterations"))),
-                        new Patches(learn, Training.side(), factor, seed),
-                        new Validation(check),
-                        seed)
-                .run(start);
+        return pairs;
     }
 
-    private static Map<String, String> pairs(String... words) {
-        var all = new HashMap<String, String>();
-        for (int i = 0; i < words.length; i += 2) {
-            all.put(words[i], words[i + 1]);
-        }
-        return all;
-    }
-
-    private static void hashed(List<Pair> learn, List<Pair> check, int factor, long seed, Path folder)
-            throws IOException {
+    private static void hashed(List<Pair> learn, List<Pair> check, Card.Source source, Options options)
+            throws Exception {
+        int factor = options.shape().factor();
         var training = new HashedTraining(factor);
-        training.learn(learn, seed);
+        training.learn(learn, options.seed());
         float[] filters = training.filters();
         var score = new Validation(check).of(new HashedFilters(factor, filters));
-        long used = Arrays.stream(training.counts()).filter(n -> n > 0).count();
-        Files.createDirectories(folder);
+        Path folder = options.folder();
         Files.write(folder.resolve("fast.npy"), NumberArray.write(filters));
-        System.out.printf(
-                Locale.ROOT,
-                "%d samples in %d of %d buckets: PSNR %.3f, %+.3f dB over Lanczos, SSIM %.5f%n",
-                Arrays.stream(training.counts()).sum(),
-                used,
-                GradientHash.BUCKETS,
-                score.psnr(),
-                score.gain(),
-                score.ssim());
+        long samples = Arrays.stream(training.counts()).sum();
+        Card.ofHashed(options.task(), source, samples, score).write(folder.resolve("fast.json"));
+        System.out.printf("%d samples: PSNR %.3f, %+.3f dB over Lanczos%n", samples, score.psnr(), score.gain());
+    }
+
+    private static void ship(Options options) throws Exception {
+        Path folder = options.folder();
+        if (options.hashed()) {
+            Card.read(folder.resolve("fast.json")).ship(folder.resolve("fast.npy"), options.into());
+        } else {
+            Path best = folder.resolve("best.onnx");
+            Card.ofNet(options.task(), best).ship(best, options.into());
+        }
     }
 }

@@ -1,22 +1,40 @@
 package awlsmith.trainer;
 
+import awlsmith.benchmarks.footage.PackageCache;
 import awlsmith.core.resample.Kernel;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Worn;
+import awlsmith.trainer.pictures.Drawings;
+import awlsmith.trainer.pictures.Photographs;
+import awlsmith.trainer.pictures.PictureSet;
+import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 
-/** What a model learns to undo. */
+/** What a model learns to undo, and on what. */
 enum Task {
-    PHOTOGRAPHIC("photographic", List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
-    WORN("worn", List.of(new Worn()));
+    PHOTOGRAPHIC(
+            "photographic",
+            "Photographic",
+            "camera footage that is clean or lightly compressed",
+            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
+    WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of(new Worn())),
+    DRAWN(
+            "drawn",
+            "Drawn",
+            "drawn films, titles and screens: flat colours and lines",
+            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA))));
 
     private final String id;
+    private final String label;
+    private final String purpose;
     private final List<PairMaker> makers;
 
-    Task(String id, List<PairMaker> makers) {
+    Task(String id, String label, String purpose, List<PairMaker> makers) {
         this.id = id;
+        this.label = label;
+        this.purpose = purpose;
         this.makers = makers;
     }
 
@@ -24,7 +42,25 @@ enum Task {
         return Arrays.stream(values())
                 .filter(task -> task.id.equals(id))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("there is no task '" + id + "'"));
+                .orElseThrow(() -> new IllegalArgumentException("there is no task '" + id + "'; there are "
+                        + String.join(
+                                ", ", Arrays.stream(values()).map(t -> t.id).toList())));
+    }
+
+    PictureSet pictures(PackageCache packages, long seed) throws IOException {
+        return this == DRAWN ? Drawings.load(packages, seed) : Photographs.load(packages);
+    }
+
+    String id() {
+        return id;
+    }
+
+    String label() {
+        return label;
+    }
+
+    String purpose() {
+        return purpose;
     }
 
     List<PairMaker> makers() {

@@ -20,6 +20,11 @@ public final class Pictures {
         if (image == null) {
             throw new IOException(file.getFileName() + " is not a picture that can be read");
         }
+        return luma(image);
+    }
+
+    /** As {@link #luma(Path)}, of a picture in memory. */
+    public static Plane luma(BufferedImage image) {
         Plane luma = Plane.of(image.getWidth(), image.getHeight());
         int[] row = new int[image.getWidth()];
         for (int y = 0; y < image.getHeight(); y++) {

@@ -67,8 +67,8 @@ final class EnlargeStep implements StepKind {
             List.of(
                     new Param.Choice.Option("quality", "Quality", "the best picture"),
                     new Param.Choice.Option("fast", "Fast", "several times faster, less detail")),
-            "quality",
-            "how much computing the model takes");
+            null,
+            "how much computing the model takes; quality where the model has it");
     private static final Param.Whole STRENGTH = new Param.Whole(
             "strength",
             "Strength",
@@ -171,9 +171,13 @@ final class EnlargeStep implements StepKind {
     }
 
     private static Optional<ModelCard> card(Settings settings) {
-        return Models.find(
-                settings.choice(MODEL).orElseThrow(),
-                ModelCard.Mode.byId(settings.choice(MODE).orElseThrow()));
+        String model = settings.choice(MODEL).orElseThrow();
+        Optional<String> mode = settings.choice(MODE);
+        return mode.isPresent()
+                ? Models.find(model, ModelCard.Mode.byId(mode.get()))
+                : Models.families().stream()
+                        .filter(card -> card.id().equals(model))
+                        .findFirst();
     }
 
     @Override
@@ -195,7 +199,10 @@ final class EnlargeStep implements StepKind {
             return kernel(settings).id();
         }
         String model = settings.choice(MODEL).orElseThrow();
-        return settings.choice(MODE).orElseThrow().equals("fast") ? model + " fast" : model;
+        boolean fast = card(settings)
+                .filter(card -> card.mode() == ModelCard.Mode.FAST)
+                .isPresent();
+        return fast ? model + " fast" : model;
     }
 
     private static Kernel kernel(Settings settings) {

@@ -21,6 +21,9 @@ public final class GradientHash {
     /** How far a sample must stand out from its 3x3 mean, in gradient strengths, to count as a line. */
     private static final float STANDS_OUT = 0.3f;
 
+    /** Nothing smaller is a line: rounding, or less than a step of eight bits. */
+    private static final float LEAST_LINE = 0.001f;
+
     /** Samples around a sample that are looked at: two of the window, one of the gradient. */
     public static final int REACH = 3;
 
@@ -48,7 +51,8 @@ public final class GradientHash {
             strength++;
         }
         int coherent = Math.min(COHERENCES - 1, (int) (coherence * COHERENCES));
-        int line = standsOut > STANDS_OUT * large ? 2 : standsOut < -STANDS_OUT * large ? 0 : 1;
+        float least = STANDS_OUT * large + LEAST_LINE;
+        int line = standsOut > least ? 2 : standsOut < -least ? 0 : 1;
         int angle = angle(xy, half);
         return ((angle * (STRENGTHS.length + 1) + strength) * COHERENCES + coherent) * LINES + line;
     }

@@ -27,6 +27,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.CompletableFuture;
 
 /**
@@ -44,16 +45,25 @@ public final class Training {
     private final Schedule schedule;
     private final Patches patches;
     private final Validation validation;
+    private final Map<String, String> notes;
     private final long seed;
     private float rate;
 
     /** @param folder holds latest.onnx, best.onnx and journal.csv of this model */
-    public Training(Path folder, NetShape shape, Schedule schedule, Patches patches, Validation validation, long seed) {
+    public Training(
+            Path folder,
+            NetShape shape,
+            Schedule schedule,
+            Patches patches,
+            Validation validation,
+            Map<String, String> notes,
+            long seed) {
         this.folder = folder;
         this.shape = shape;
         this.schedule = schedule;
         this.patches = patches;
         this.validation = validation;
+        this.notes = Map.copyOf(notes);
         this.seed = seed;
     }
 
@@ -103,9 +113,7 @@ public final class Training {
                     if (lossOf == KEEP_EVERY || end) {
                         long all = earlier + i + 1 - first;
                         double seconds = spent + (System.nanoTime() - began) / 1e9;
-                        OnnxFile.write(
-                                latest, mean, Map.of("iterations", "" + all, "run", "" + (i + 1), "seed", "" + seed));
-                        Validation.Score score = validation.of(latest);
+                        Validation.Score score = keep(latest, mean, all, i + 1);
                         journal.add(new Journal.Line(
                                 all, seconds, rate, loss / lossOf, score.psnr(), score.gain(), score.ssim()));
                         if (score.psnr() > best) {
@@ -118,6 +126,21 @@ public final class Training {
                 }
             }
         }
+    }
+
+    /** Writes the weights, measures the file as it will be run, and notes the result in it. */
+    private Validation.Score keep(Path latest, Weights mean, long iterations, long ofRun)
+            throws IOException, OrtException {
+        var all = new TreeMap<>(notes);
+        all.put("iterations", "" + iterations);
+        all.put("run", "" + ofRun);
+        all.put("seed", "" + seed);
+        OnnxFile.write(latest, mean, all);
+        Validation.Score score = validation.of(latest);
+        all.put("gain", "" + score.gain());
+        all.put("ssim", "" + score.ssim());
+        OnnxFile.write(latest, mean, all);
+        return score;
     }
 
     private Tracker tracker() {

@@ -1,0 +1,95 @@
+package awlsmith.core.upscale;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.Kernel;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+class UpscaleStageTest {
+    private static final ModelCard CARD =
+            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, Kernel.CATMULL_ROM, 1, Map.of());
+    private final PlanePool pool = new PlanePool(0);
+
+    private static Format grey(int width, int height) {
+        return new Format(width, height, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+    }
+
+    private static Frame flat(Format format, Region window, float value) {
+        return new Frame(
+                format,
+                window,
+                java.util.List.of(Plane.of(window.width(), window.height()).fill(value)),
+                0,
+                Rational.ZERO);
+    }
+
+    @Test
+    void noTileIsLargerThanItsBoundWithItsReach() {
+        Format format = grey(1000, 700);
+        var stage = new UpscaleStage(
+                format,
+                CARD,
+                (frames, correction) -> {
+                    int most = UpscaleStage.TILE + 2 * CARD.reach();
+                    assertThat(frames.getFirst().width()).isLessThanOrEqualTo(most);
+                    assertThat(frames.getFirst().height()).isLessThanOrEqualTo(most);
+                    correction.fill(0.125f);
+                },
+                1);
+        Frame out = stage.treat(d -> flat(format, format.whole(), 0.5f), Region.whole(2000, 1400), pool, Work.alone());
+        assertThat(out.plane(0).packed()).containsOnly(0.625f);
+    }
+
+    @Test
+    void strengthWeighsTheCorrectionAndExcursionsAreBounded() {
+        Format format = grey(10, 10);
+        NetRunner much = (frames, correction) -> correction.fill(4);
+        Region whole = Region.whole(20, 20);
+        Frame bounded = new UpscaleStage(format, CARD, much, 1)
+                .treat(d -> flat(format, format.whole(), 0.5f), whole, pool, Work.alone());
+        assertThat(bounded.plane(0).packed()).containsOnly(1.5f);
+        Frame half = new UpscaleStage(format, CARD, much, 0.125)
+                .treat(d -> flat(format, format.whole(), 0.25f), whole, pool, Work.alone());
+        assertThat(half.plane(0).packed()).containsOnly(0.75f);
+    }
+
+    @Test
+    void aRegionAsksForItsSurroundingsAndNoMore() {
+        var stage = new UpscaleStage(grey(400, 300), CARD, (frames, correction) -> correction.fill(0), 1);
+        assertThat(stage.needs(new Region(100, 80, 40, 20))).isEqualTo(new Region(46, 36, 28, 18));
+        assertThat(stage.needs(new Region(0, 0, 800, 600))).isEqualTo(Region.whole(400, 300));
+    }
+
+    @Test
+    void aCancelStopsBetweenTiles() {
+        var cancel = new Cancel();
+        Format format = grey(1000, 700);
+        var stage = new UpscaleStage(
+                format,
+                CARD,
+                (frames, correction) -> {
+                    correction.fill(0);
+                    cancel.ask();
+                },
+                1);
+        assertThatThrownBy(() -> stage.treat(
+                        d -> flat(format, format.whole(), 0.5f),
+                        Region.whole(2000, 1400),
+                        pool,
+                        new Work(Runnable::run, 1, cancel)))
+                .isInstanceOf(Cancel.Stopped.class);
+    }
+}

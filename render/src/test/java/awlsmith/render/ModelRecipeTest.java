@@ -1,0 +1,79 @@
+package awlsmith.render;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.RecipeException;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.resample.EnlargeStage;
+import awlsmith.core.upscale.UpscaleStage;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** The enlarge step with the models that ship; core alone has none. */
+class ModelRecipeTest {
+    private static final Format SMALL =
+            new Format(320, 240, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+
+    private static List<Stage> stages(String step) {
+        return new Recipe(List.of(Step.parse(step))).chain(SMALL).stages();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "factor=1, 1, true, 320",
+        "factor=1.5, 1, true, 480",
+        "factor=2, 1, false, 640",
+        "factor=3, 2, true, 960",
+        "factor=4, 2, false, 1280",
+        "factor=6, 2, true, 1920",
+        "target=720p, 2, true, 960",
+        "factor=0.5, 0, true, 160",
+    })
+    void anyFactorIsPassesOfTheModelAndAKernelForTheRest(String size, int passes, boolean rest, int width) {
+        List<Stage> stages = stages("enlarge model=photographic " + size);
+        assertThat(stages.stream().filter(UpscaleStage.class::isInstance)).hasSize(passes);
+        assertThat(stages.getLast() instanceof EnlargeStage).isEqualTo(rest);
+        assertThat(stages.getLast().output().width()).isEqualTo(width);
+    }
+
+    @Test
+    void theModeIsQualityUnlessFastIsAskedFor() {
+        assertThat(((UpscaleStage) stages("enlarge model=photographic").getFirst())
+                        .card()
+                        .mode()
+                        .id())
+                .isEqualTo("quality");
+        assertThat(((UpscaleStage)
+                                stages("enlarge model=photographic mode=fast").getFirst())
+                        .card()
+                        .mode()
+                        .id())
+                .isEqualTo("fast");
+    }
+
+    @Test
+    void theStepsLineNamesTheModel() {
+        Step step = Step.parse("enlarge factor=2 model=photographic mode=fast");
+        assertThat(step.known().summary(step.settings(), SMALL)).isEqualTo("2x photographic fast");
+    }
+
+    @Test
+    void whatIsNotThereIsRefusedWithWhatThereIs() {
+        assertThatThrownBy(() -> stages("enlarge model=magic"))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining("one of none, photographic");
+        assertThatThrownBy(() -> stages("enlarge model=photographic strength=200"))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining("0..150 %");
+    }
+}

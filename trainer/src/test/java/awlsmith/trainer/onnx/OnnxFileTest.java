@@ -1,0 +1,145 @@
+package awlsmith.trainer.onnx;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import ai.djl.Model;
+import ai.djl.ndarray.NDArray;
+import ai.djl.ndarray.NDList;
+import ai.djl.ndarray.NDManager;
+import ai.djl.ndarray.types.DataType;
+import ai.djl.ndarray.types.Shape;
+import ai.djl.training.ParameterStore;
+import awlsmith.core.picture.Plane;
+import awlsmith.trainer.net.NetShape;
+import awlsmith.trainer.net.ResidualNet;
+import awlsmith.trainer.net.Weights;
+import awlsmith.trainer.run.OnnxRun;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class OnnxFileTest {
+    @TempDir
+    Path folder;
+
+    private static Weights weights(NetShape shape, long seed) {
+        var random = new SplittableRandom(seed);
+        var arrays = new ArrayList<float[]>();
+        for (int i = 0; i < 2 * shape.blocks() + 3; i++) {
+            int in = i == 0 ? shape.planes() : shape.channels();
+            int out = i == 2 * shape.blocks() + 2 ? shape.factor() * shape.factor() : shape.channels();
+            arrays.add(drawn(out * in * 9, random));
+            arrays.add(drawn(out, random));
+        }
+        return new Weights(shape, arrays);
+    }
+
+    private static float[] drawn(int count, SplittableRandom random) {
+        float[] values = new float[count];
+        for (int i = 0; i < count; i++) {
+            values[i] = (float) (0.15 * random.nextGaussian());
+        }
+        return values;
+    }
+
+    private static Plane picture(int width, int height) {
+        var random = new SplittableRandom(4);
+        Plane p = Plane.of(width, height);
+        for (int i = 0; i < p.data().length; i++) {
+            p.data()[i] = (float) random.nextDouble();
+        }
+        return p;
+    }
+
+    private Plane run(Weights weights, Plane in) throws Exception {
+        Path file = folder.resolve("net.onnx");
+        OnnxFile.write(file, weights, Map.of());
+        Plane out = Plane.of(
+                in.width() * weights.shape().factor(),
+                in.height() * weights.shape().factor());
+        try (var run = new OnnxRun(file)) {
+            run.run(List.of(in), out);
+        }
+        return out;
+    }
+
+    /** The file must be the net that was trained, in another runtime. */
+    @Test
+    void theFileGivesWhatTheTrainingEngineGives() throws Exception {
+        for (int factor : new int[] {1, 2, 3}) {
+            var shape = new NetShape(1, 6, 2, factor);
+            Weights weights = weights(shape, factor);
+            Plane in = picture(19, 13);
+            Plane byFile = run(weights, in);
+            var net = new ResidualNet(shape);
+            try (Model model = Model.newInstance("net", "PyTorch");
+                    NDManager manager = NDManager.newBaseManager("PyTorch")) {
+                net.initialize(manager, DataType.FLOAT32, new Shape(1, 1, 13, 19));
+                net.fill(weights, 0);
+                NDArray x = manager.create(in.packed(), new Shape(1, 1, 13, 19));
+                float[] phases = net.forward(new ParameterStore(manager, false), new NDList(x), false)
+                        .singletonOrThrow()
+                        .toFloatArray();
+                for (int y = 0; y < byFile.height(); y++) {
+                    for (int u = 0; u < byFile.width(); u++) {
+                        int phase = y % factor * factor + u % factor;
+                        assertThat(byFile.at(u, y))
+                                .isCloseTo(phases[(phase * 13 + y / factor) * 19 + u / factor], within(1e-4f));
+                    }
+                }
+            }
+        }
+    }
+
+    /**
+     * Worked by hand, after the operators' definitions at onnx.ai: Conv correlates and pads with nothing; DepthToSpace in
+     * CRD mode puts channel dy * 2 + dx at (2 x + dx, 2 y + dy). The first layer copies its input, the block and the layer
+     * before last give nothing, the last layer looks at the right neighbour and adds the phase.
+     */
+    @Test
+    void convolutionAndPixelShuffleAsTheSpecificationHasThem() throws Exception {
+        var shape = new NetShape(1, 1, 1, 2);
+        float[] copy = new float[9];
+        copy[4] = 1;
+        float[] rightNeighbour = new float[36];
+        for (int phase = 0; phase < 4; phase++) {
+            rightNeighbour[phase * 9 + 5] = 1;
+        }
+        float[] none = new float[9];
+        var weights = new Weights(
+                shape,
+                List.of(
+                        copy,
+                        new float[1],
+                        none,
+                        new float[1],
+                        none,
+                        new float[1],
+                        none,
+                        new float[1],
+                        rightNeighbour,
+                        new float[] {0, 10, 20, 30}));
+        Plane in = new Plane(new float[] {1, 2, 3, 4}, 0, 2, 2, 2);
+        assertThat(run(weights, in).packed())
+                .containsExactly(2, 12, 0, 10, 22, 32, 20, 30, 4, 14, 0, 10, 24, 34, 20, 30);
+    }
+
+    @Test
+    void aFileGivesBackItsWeightsAndNotes() throws Exception {
+        Weights weights = weights(new NetShape(2, 5, 3, 2), 8);
+        Path file = folder.resolve("kept.onnx");
+        OnnxFile.write(file, weights, Map.of("iterations", "12"));
+        Weights back = OnnxFile.read(file);
+        assertThat(back.shape()).isEqualTo(weights.shape());
+        for (int i = 0; i < weights.layers(); i++) {
+            assertThat(back.weight(i)).isEqualTo(weights.weight(i));
+            assertThat(back.bias(i)).isEqualTo(weights.bias(i));
+        }
+        assertThat(OnnxFile.notes(file)).containsEntry("iterations", "12").containsEntry("reach", "9");
+    }
+}

@@ -1,0 +1,110 @@
+package awlsmith.trainer.pairs;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.Region;
+import awlsmith.core.resample.Kernel;
+import java.nio.FloatBuffer;
+import java.util.List;
+import java.util.SplittableRandom;
+import org.junit.jupiter.api.Test;
+
+class PairsTest {
+    private static Plane picture(int width, int height) {
+        Plane p = Plane.of(width, height);
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                p.set(x, y, (float) (0.5 + 0.2 * Math.sin(x * 0.9) * Math.cos(y * 0.7) + 0.2 * Math.sin(x * y * 0.01)));
+            }
+        }
+        return p;
+    }
+
+    /** Input and answer belong together in all eight turns: plain enlargement of the input plus answer is the truth. */
+    @Test
+    void patchesHoldWhatIsMissingFromThePlainEnlargement() {
+        Plane sharp = picture(120, 120);
+        List<Pair> pairs = new Reduced(List.of(Kernel.AREA)).of(sharp, 2, new SplittableRandom(1));
+        int side = 16;
+        FloatBuffer inputs = FloatBuffer.allocate(8 * side * side);
+        FloatBuffer answers = FloatBuffer.allocate(8 * 4 * side * side);
+        var patches = new Patches(pairs, side, 2, 5);
+        patches.batch(3, 8, inputs, answers);
+        for (int i = 0; i < 8; i++) {
+            float[] small = new float[side * side];
+            inputs.get(i * side * side, small);
+            Plane in = new Plane(small, 0, side, side, side);
+            Plane plain = new Pair(in, Plane.of(side * 2, side * 2), 2).plain(new Region(0, 0, side, side));
+            // the inside only: at the edges the patch's plain enlargement knew the picture around it
+            double worst = 0;
+            for (int y = 8; y < 24; y += 1) {
+                for (int x = 8; x < 24; x += 1) {
+                    int phase = y % 2 * 2 + x % 2;
+                    float answer = answers.get(((i * 4 + phase) * side + y / 2) * side + x / 2);
+                    worst = Math.max(worst, distanceToTruth(sharp, plain.at(x, y) + answer));
+                }
+            }
+            assertThat(worst).isLessThan(1e-5);
+        }
+    }
+
+    /** How far a value is from the nearest one in the picture; sums of the right parts hit one exactly. */
+    private static double distanceToTruth(Plane sharp, float value) {
+        double least = 1;
+        for (float s : sharp.data()) {
+            least = Math.min(least, Math.abs(s - value));
+        }
+        return least;
+    }
+
+    @Test
+    void theSameIterationDrawsTheSamePatches() {
+        List<Pair> pairs = new Reduced(List.of(Kernel.AREA)).of(picture(120, 120), 2, new SplittableRandom(1));
+        var patches = new Patches(pairs, 16, 2, 5);
+        FloatBuffer a = FloatBuffer.allocate(256);
+        FloatBuffer b = FloatBuffer.allocate(256);
+        FloatBuffer c = FloatBuffer.allocate(256);
+        FloatBuffer rest = FloatBuffer.allocate(1024);
+        patches.batch(7, 1, a, rest);
+        patches.batch(7, 1, b, rest);
+        patches.batch(8, 1, c, rest);
+        assertThat(a).isEqualTo(b).isNotEqualTo(c);
+    }
+
+    @Test
+    void wornFootageIsWorseThanReducedButShowsTheSame() {
+        Plane sharp = picture(600, 480);
+        List<Pair> worn = new Worn().of(sharp, 2, new SplittableRandom(2));
+        assertThat(worn).isNotEmpty().allSatisfy(pair -> {
+            Plane clean = awlsmith.benchmarks.footage.Pictures.resized(
+                    pair.sharp(), pair.small().width(), pair.small().height(), Kernel.CATMULL_ROM);
+            double error = 0;
+            for (int i = 0; i < clean.data().length; i++) {
+                error += Math.abs(clean.data()[i] - pair.small().data()[i]) / clean.data().length;
+            }
+            assertThat(error).isBetween(0.002, 0.08);
+        });
+    }
+
+    @Test
+    void aBlurKeepsTheMeanAndHasTheWidthAskedFor() {
+        Plane dot = Plane.of(41, 41);
+        dot.set(20, 20, 1);
+        Plane soft = Blur.gaussian(dot, 2, 1);
+        double sum = 0;
+        double across = 0;
+        double down = 0;
+        for (int y = 0; y < 41; y++) {
+            for (int x = 0; x < 41; x++) {
+                sum += soft.at(x, y);
+                across += soft.at(x, y) * (x - 20) * (x - 20);
+                down += soft.at(x, y) * (y - 20) * (y - 20);
+            }
+        }
+        assertThat(sum).isCloseTo(1, within(1e-5));
+        assertThat(Math.sqrt(across)).isCloseTo(2, within(0.05));
+        assertThat(Math.sqrt(down)).isCloseTo(1, within(0.05));
+    }
+}

@@ -1,0 +1,80 @@
+package awlsmith.trainer.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import awlsmith.core.picture.Plane;
+import awlsmith.core.resample.Kernel;
+import awlsmith.trainer.net.NetShape;
+import awlsmith.trainer.onnx.OnnxFile;
+import awlsmith.trainer.pairs.Pair;
+import awlsmith.trainer.pairs.Patches;
+import awlsmith.trainer.pairs.Reduced;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class TrainingTest {
+    private static final NetShape SHAPE = new NetShape(1, 4, 1, 2);
+
+    @TempDir
+    Path folder;
+
+    /** Discs and stripes: something whose lost detail can be learned quickly. */
+    private static List<Pair> pairs() {
+        Plane sharp = Plane.of(288, 192);
+        for (int y = 0; y < 192; y++) {
+            for (int x = 0; x < 288; x++) {
+                boolean disc = (x % 24 - 12) * (x % 24 - 12) + (y % 24 - 12) * (y % 24 - 12) < 60;
+                sharp.set(x, y, disc ? 0.9f : (x + y) % 12 < 6 ? 0.2f : 0.35f);
+            }
+        }
+        return new Reduced(List.of(Kernel.CATMULL_ROM)).of(sharp, 2, new SplittableRandom(1));
+    }
+
+    private Training training(Path into, long iterations) {
+        return new Training(
+                into,
+                SHAPE,
+                new Schedule(0.004, iterations),
+                new Patches(pairs(), Training.side(), 2, 1),
+                new Validation(pairs()),
+                Map.of("pictures", "discs"),
+                1);
+    }
+
+    @Test
+    void learnsKeepsAJournalAndGoesOnFromItsFile() throws Exception {
+        Path first = folder.resolve("first");
+        training(first, 60).run(null);
+        List<Journal.Line> lines = new Journal(first.resolve("journal.csv")).lines();
+        assertThat(lines).hasSize(1);
+        assertThat(lines.getFirst().iteration()).isEqualTo(60);
+        var before = new Validation(pairs());
+        assertThat(before.of(first.resolve("best.onnx")).psnr())
+                .isEqualTo(lines.getFirst().psnr(), within(1e-3));
+        assertThat(OnnxFile.notes(first.resolve("latest.onnx")))
+                .containsEntry("iterations", "60")
+                .containsEntry("pictures", "discs")
+                .containsKeys("gain", "ssim");
+        training(first, 120).run(null);
+        lines = new Journal(first.resolve("journal.csv")).lines();
+        assertThat(lines).extracting(Journal.Line::iteration).containsExactly(60L, 120L);
+        assertThat(lines.get(1).loss()).isLessThan(lines.get(0).loss());
+        assertThat(lines.get(1).psnr()).isGreaterThan(lines.get(0).psnr());
+        assertThat(Files.exists(first.resolve("latest.onnx.new"))).isFalse();
+    }
+
+    @Test
+    void theRateRisesThenFallsByHalfACosine() {
+        var schedule = new Schedule(0.001, 1000);
+        assertThat(schedule.at(0)).isLessThan(0.00001);
+        assertThat(schedule.at(299)).isGreaterThan(0.0007);
+        assertThat(schedule.at(500)).isEqualTo(0.001 * (0.01 + 0.99 * 0.5), within(1e-9));
+        assertThat(schedule.at(999)).isLessThan(0.000012);
+    }
+}
