@@ -5,7 +5,9 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
@@ -46,19 +48,24 @@ final class ServerProcess implements AutoCloseable {
         }
         var link = new CompletableFuture<String>();
         var said = new StringBuilder();
+        var log = Path.of("target", "server.log");
         Thread.ofVirtual().start(() -> {
             try (var lines =
                     new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
                 for (String line = lines.readLine(); line != null; line = lines.readLine()) {
                     said.append(line).append('\n');
+                    Files.writeString(log, line + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
                     var found = LINK.matcher(line);
                     if (found.find()) {
                         link.complete(found.group());
                     }
                 }
+                Files.writeString(
+                        log, "ended with " + process.onExit().join().exitValue() + "\n", StandardOpenOption.APPEND);
             } catch (IOException e) {
                 // the process was killed, which tests do
             }
+            said.append("exit status ").append(process.onExit().join().exitValue());
             link.completeExceptionally(new IllegalStateException("the server ended: " + said));
         });
         return link.orTimeout(90, TimeUnit.SECONDS).join();

@@ -3,6 +3,8 @@ package awlsmith.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.Models;
 import awlsmith.media.TestClips;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
@@ -20,7 +22,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Base64;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -289,8 +293,47 @@ class WholePathIT {
                 .isVisible(SOON);
     }
 
+    /** Every model that ships shows its own still, and the step's line names it. */
     @Test
     @Order(6)
+    void everyModelShowsWhatItMakes() {
+        String plain = choose("none", "");
+        var seen = new HashSet<String>(List.of(plain));
+        for (ModelCard card : Models.all()) {
+            String label = card.mode() == ModelCard.Mode.FAST ? "Fast" : "Quality";
+            assertThat(seen.add(choose(card.id(), label)))
+                    .as("%s %s is like another", card.id(), label)
+                    .isTrue();
+        }
+        choose("none", "");
+        page.locator("nav").getByText("Library").click();
+        assertThat(page.locator("article")).hasCount(Models.families().size());
+        assertThat(page.getByText("frames/s of 640×360 here").first()).isVisible(SOON);
+        page.goBack();
+        settled();
+    }
+
+    /** Chooses a model on the bench and gives the treated pixels of a small square in words. */
+    private static String choose(String model, String mode) {
+        page.locator("[data-test=model-" + model + "]").click();
+        Locator button = page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(mode).setExact(true));
+        if (!mode.isEmpty() && button.count() > 0) {
+            button.click();
+        }
+        assertThat(page.getByText("saved", new Page.GetByTextOptions().setExact(true)))
+                .isVisible(SOON);
+        settled();
+        BoundingBox box = glass().boundingBox();
+        var words = new StringBuilder();
+        for (int i = 0; i < 40; i++) {
+            words.append(Arrays.toString(pixel(box.width * 0.75 + i * 3, box.height / 2 + i)));
+        }
+        return words.toString();
+    }
+
+    @Test
+    @Order(7)
     void anotherWindowsChangeIsSeenHere() {
         Page other = page.context().newPage();
         other.navigate(page.url());
@@ -305,7 +348,7 @@ class WholePathIT {
     }
 
     @Test
-    @Order(7)
+    @Order(8)
     void aMarkedSpanIsSaidAndARenderSurvivesAKilledServer() throws Exception {
         page.keyboard().press("o");
         assertThat(page.locator("[data-test=span]")).containsText("out 0:15.04");
@@ -376,7 +419,7 @@ class WholePathIT {
     }
 
     @Test
-    @Order(8)
+    @Order(9)
     void aSecondRenderIsCancelledAndThePagesThrewNoFaults() {
         page.getByRole(
                         AriaRole.LINK,

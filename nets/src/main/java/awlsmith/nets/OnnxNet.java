@@ -12,18 +12,24 @@ import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Queue;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentLinkedQueue;
 
 /**
  * One ONNX model under ONNX Runtime on the processor. A call runs on the calling thread alone: the parallel work is the
- * tiles', which wait for no one. Each thread keeps its buffers from call to call.
+ * tiles', which wait for no one. Buffers are kept from call to call.
  */
 final class OnnxNet implements NetRunner, AutoCloseable {
-    private final OrtEnvironment environment = OrtEnvironment.getEnvironment();
+    private static final long START_STACK_BYTES = 256L << 20;
+
     private final OrtSession session;
     private final int factor;
     private final String input;
     private final String output;
-    private final ThreadLocal<Buffers> buffers = ThreadLocal.withInitial(Buffers::new);
+    /** One for each call that runs at the same time; threads themselves come and go. */
+    private final Queue<Buffers> free = new ConcurrentLinkedQueue<>();
 
     private OnnxNet(OrtSession session, int factor) {
         this.session = session;
@@ -40,15 +46,42 @@ final class OnnxNet implements NetRunner, AutoCloseable {
             options.addConfigEntry("session.intra_op.allow_spinning", "0");
             // planes of any size come and go: memory that only grows would keep the largest
             options.setMemoryPatternOptimization(false);
-            return new OnnxNet(OrtEnvironment.getEnvironment().createSession(model, options), factor);
+            return new OnnxNet(Started.ENVIRONMENT.createSession(model, options), factor);
         }
+    }
+
+    /** Held by a class of its own, so that it starts when the first model is opened. */
+    private static final class Started {
+        static final OrtEnvironment ENVIRONMENT = OnnxNet.start();
+    }
+
+    /**
+     * As it starts, ONNX Runtime 1.29 matches a regular expression that recurses once for every character of the process's
+     * command line. A class path of some ten thousand characters overflows a thread's usual stack and the whole process
+     * dies; so it starts on a thread with a large one, of which only what is used takes memory.
+     */
+    private static OrtEnvironment start() {
+        var made = new CompletableFuture<OrtEnvironment>();
+        new Thread(
+                        null,
+                        () -> {
+                            try {
+                                made.complete(OrtEnvironment.getEnvironment());
+                            } catch (RuntimeException | Error e) {
+                                made.completeExceptionally(e);
+                            }
+                        },
+                        "onnx-start",
+                        START_STACK_BYTES)
+                .start();
+        return made.join();
     }
 
     @Override
     public void run(List<Plane> frames, Plane correction) {
         int width = frames.getFirst().width();
         int height = frames.getFirst().height();
-        Buffers mine = buffers.get();
+        Buffers mine = Objects.requireNonNullElseGet(free.poll(), Buffers::new);
         FloatBuffer in = mine.input(width * height * frames.size());
         FloatBuffer out = mine.output(width * height * factor * factor);
         for (Plane frame : frames) {
@@ -57,15 +90,18 @@ final class OnnxNet implements NetRunner, AutoCloseable {
             }
         }
         in.flip();
-        try (var tensor = OnnxTensor.createTensor(environment, in, new long[] {1, frames.size(), height, width});
+        try (var tensor =
+                        OnnxTensor.createTensor(Started.ENVIRONMENT, in, new long[] {1, frames.size(), height, width});
                 var result = OnnxTensor.createTensor(
-                        environment, out, new long[] {1, 1, (long) height * factor, (long) width * factor});
+                        Started.ENVIRONMENT, out, new long[] {1, 1, (long) height * factor, (long) width * factor});
                 var ran = session.run(Map.of(input, tensor), Map.of(output, result))) {
             for (int y = 0; y < height * factor; y++) {
                 out.get(y * width * factor, correction.data(), correction.row(y), width * factor);
             }
         } catch (OrtException e) {
             throw new ModelUnavailable("the model could not be run, perhaps for want of memory: " + e.getMessage(), e);
+        } finally {
+            free.add(mine);
         }
     }
 

@@ -3,6 +3,9 @@ package awlsmith.core.upscale;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.TapTable;
 import java.util.List;
+import java.util.Objects;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.VectorShuffle;
 import jdk.incubator.vector.VectorSpecies;
@@ -33,7 +36,8 @@ public final class HashedFilters implements NetRunner {
 
     private final int factor;
     private final float[] filters;
-    private final ThreadLocal<Scratch> scratch = ThreadLocal.withInitial(Scratch::new);
+    /** One for each call that runs at the same time; threads themselves come and go. */
+    private final Queue<Scratch> free = new ConcurrentLinkedQueue<>();
 
     /**
      * @param filters one after the other: by bucket, then by phase (dy * factor + dx), then by row; see {@link #FILTER}
@@ -51,7 +55,7 @@ public final class HashedFilters implements NetRunner {
     @Override
     public void run(List<Plane> frames, Plane correction) {
         Plane in = frames.getFirst();
-        Scratch s = scratch.get();
+        Scratch s = Objects.requireNonNullElseGet(free.poll(), Scratch::new);
         s.fit(in.width(), in.height());
         s.widen(in);
         s.gradients();
@@ -59,6 +63,7 @@ public final class HashedFilters implements NetRunner {
             s.tensorRow(y);
             filterRow(s, y, correction);
         }
+        free.add(s);
     }
 
     private void filterRow(Scratch s, int y, Plane correction) {
@@ -112,7 +117,7 @@ public final class HashedFilters implements NetRunner {
         return all;
     }
 
-    /** One thread's working memory: the plane with a mirrored margin, and the tensor's rows. */
+    /** One call's working memory: the plane with a mirrored margin, and the tensor's rows. */
     private static final class Scratch {
         private int width;
         private int height;
