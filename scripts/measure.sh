@@ -9,7 +9,7 @@ mkdir -p "$home"
 build_tools benchmarks
 cp=$(printf '%s' "$root/benchmarks/target/awlsmith-benchmarks-0.1.0.jar:$root/benchmarks/target/lib/*")
 if [ "${1:-}" = --quality ]; then
-  exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Quality "$root/docs/quality.md" "$home/packages"
+  exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Quality "$root/docs/quality.md" "$home/packages" "$home/media/demo"
 fi
 java "${java_flags[@]}" -Dawlsmith.render-flags="${render_flags[*]}" -cp "$cp" awlsmith.benchmarks.Measure "$root/docs/performance.md"
 if [ "${1:-}" = --kernels ]; then

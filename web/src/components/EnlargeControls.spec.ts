@@ -63,7 +63,14 @@ beforeEach(() => {
 
 function mounted() {
   return mount(EnlargeControls, {
-    props: { step, description, width: 1280, height: 720, problems: [] },
+    props: {
+      step,
+      description,
+      width: 1280,
+      height: 720,
+      problems: [],
+      suggestion: { model: 'worn', reason: 'it is old' },
+    },
     global: { plugins: [vuetify] },
   })
 }
@@ -83,6 +90,7 @@ describe('the enlarge controls', () => {
   it('show the kernel without a model, and mode and strength with one', async () => {
     const controls = mounted()
     expect(controls.text()).toContain('Lanczos 3')
+    expect(controls.find('[data-test=model-worn]').text()).toContain('suggested: it is old')
     expect(controls.text()).not.toContain('what strength does')
     await controls.find('[data-test=model-worn]').trigger('click')
     const changed = controls.emitted('change')?.[0]?.[0] as RecipeStep

@@ -13,6 +13,8 @@ const props = defineProps<{
   width: number
   height: number
   problems: RecipeProblem[]
+  /** The model the clip's file speaks for, and why. */
+  suggestion: { model: string; reason: string } | undefined
 }>()
 const emit = defineEmits<{ change: [step: RecipeStep] }>()
 
@@ -121,7 +123,12 @@ function problem(key: string): string {
         :data-test="`model-${one.id}`"
         @click="setModel(one.id)"
       >
-        <span class="name">{{ one.label }}</span>
+        <span class="name">
+          {{ one.label }}
+          <span v-if="suggestion?.model === one.id" class="suggested"
+            >suggested: {{ suggestion.reason }}</span
+          >
+        </span>
         <span class="for">{{ one.effect }}</span>
       </button>
       <p v-if="problem('model')" class="fault">{{ problem('model') }}</p>
@@ -201,6 +208,12 @@ function problem(key: string): string {
 .model[aria-checked='true'] {
   border-left-color: rgb(var(--v-theme-primary));
   background: rgb(255 255 255 / 6%);
+}
+
+.model .suggested {
+  display: block;
+  font: 12px/1.35 var(--label);
+  color: var(--treated);
 }
 
 .model .for {

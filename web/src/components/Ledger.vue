@@ -106,6 +106,7 @@ function size(index: number): string {
             :width="plan?.steps[index]?.width ?? 1280"
             :height="plan?.steps[index]?.height ?? 720"
             :problems="problems.filter((one) => one.step === index)"
+            :suggestion="facts?.suggestion"
             @change="(next) => change(index, next)"
           />
         </div>

@@ -1,9 +1,11 @@
 package awlsmith.server.clips;
 
+import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.MediaInfo;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is known of a clip, as shown and kept.
@@ -20,6 +22,7 @@ import java.util.List;
  * @param colour tags as read; "untagged" where the file is silent
  * @param sound tracks in words
  * @param errors decoder complaints while reading
+ * @param suggestion the model its file speaks for; missing for clips taken in before there were any
  */
 public record ClipFacts(
         String container,
@@ -38,7 +41,8 @@ public record ClipFacts(
         long bitRate,
         ColourFacts colour,
         List<String> sound,
-        int errors) {
+        int errors,
+        @Nullable ModelSuggestion suggestion) {
 
     /** @param takenAs the matrix used where the file is silent */
     public record ColourFacts(String matrix, String range, String transfer, String primaries, String takenAs) {}
@@ -50,13 +54,15 @@ public record ClipFacts(
         var colour = format.colour();
         double seconds = clip.time(index.count()).toDouble();
         boolean steady = clip.steadyRate().isPresent();
+        double rate = steady ? video.rate().toDouble() : index.count() / seconds;
+        long bitRate = video.bitRate() > 0 ? video.bitRate() : info.bitRate();
         return new ClipFacts(
                 info.container(),
                 CodecNames.of(video.codec()),
                 format.width(),
                 format.height(),
                 video.rate().toString(),
-                steady ? video.rate().toDouble() : index.count() / seconds,
+                rate,
                 steady,
                 video.scan() == MediaInfo.Scan.PROGRESSIVE ? "p" : "i",
                 switch (video.scan()) {
@@ -74,7 +80,7 @@ public record ClipFacts(
                 },
                 format.sar().toString(),
                 seconds,
-                video.bitRate() > 0 ? video.bitRate() : info.bitRate(),
+                bitRate,
                 new ColourFacts(
                         word(colour.matrix()),
                         word(colour.range()),
@@ -82,7 +88,9 @@ public record ClipFacts(
                         word(colour.primaries()),
                         word(colour.matrixFor(format.height()))),
                 info.sounds().stream().map(ClipFacts::sound).toList(),
-                index.errors());
+                index.errors(),
+                ModelSuggestion.of(
+                        video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate));
     }
 
     private static String sound(MediaInfo.Sound track) {

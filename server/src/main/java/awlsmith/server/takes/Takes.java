@@ -1,7 +1,10 @@
 package awlsmith.server.takes;
 
+import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.upscale.Models;
+import awlsmith.server.clips.ClipFacts;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
@@ -17,9 +20,8 @@ import org.springframework.stereotype.Service;
 /** Takes: recipes on clips, changed by one page at a time. */
 @Service
 public class Takes {
-    /** What a fresh take holds: twice as large, by the model for footage without great faults. */
-    private static final Recipe START =
-            new Recipe(List.of(Step.of("enlarge", Map.of("factor", 2.0, "model", "photographic"))));
+    /** For footage of which nothing is known. */
+    private static final String USUAL_MODEL = "photographic";
 
     private final TakeRepository takes;
     private final Clips clips;
@@ -36,8 +38,21 @@ public class Takes {
     @EventListener
     void first(Clips.Ready event) {
         if (takes.of(event.id()).isEmpty()) {
-            takes.insert(UUID.randomUUID(), event.id(), "A", START, clock.instant());
+            takes.insert(
+                    UUID.randomUUID(),
+                    event.id(),
+                    "A",
+                    start(clips.view(event.id()).facts()),
+                    clock.instant());
         }
+    }
+
+    /** What a fresh take holds: twice as large, by the model the clip's file speaks for. */
+    private static Recipe start(@Nullable ClipFacts facts) {
+        ModelSuggestion suggestion = facts == null ? null : facts.suggestion();
+        String model = suggestion == null ? USUAL_MODEL : suggestion.model();
+        boolean there = Models.families().stream().anyMatch(card -> card.id().equals(model));
+        return new Recipe(List.of(Step.of("enlarge", Map.of("factor", 2.0, "model", there ? model : USUAL_MODEL))));
     }
 
     List<TakeView> of(UUID clip) {

@@ -1,0 +1,127 @@
+package awlsmith.benchmarks;
+
+import awlsmith.core.colour.ScreenPicture;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.resample.EnlargeStage;
+import awlsmith.core.resample.Kernel;
+import awlsmith.demo.Footage;
+import awlsmith.demo.FootageMaker;
+import awlsmith.media.Clip;
+import awlsmith.media.Indexer;
+import awlsmith.media.Prober;
+import awlsmith.render.Machine;
+import java.awt.Color;
+import java.awt.Font;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import javax.imageio.ImageIO;
+
+/** Parts of a demo frame at 400 %, one way of enlarging beside the other and the truth last, as one picture file. */
+final class Crops {
+    private static final long FRAME = 90;
+    private static final int SIDE = 56;
+    private static final int SHOWN = 4;
+    private static final int TITLE = 24;
+    private static final int GAP = 4;
+
+    /** Parts of the deck walk's small picture: lettering, houses and winch, the church with leaves and water. */
+    private static final List<Region> PARTS =
+            List.of(new Region(130, 200, SIDE, SIDE), new Region(176, 90, SIDE, SIDE), new Region(372, 56, SIDE, SIDE));
+
+    private final Machine machine;
+    private final Path demo;
+
+    /** @param demo folder of the demo footage; made there when it is not */
+    Crops(Machine machine, Path demo) {
+        this.machine = machine;
+        this.demo = demo;
+    }
+
+    void write(Path file) throws IOException {
+        var maker = new FootageMaker(demo, machine.planes(), machine.work(new Cancel()));
+        Footage deck = maker.all().stream()
+                .filter(footage -> footage.id().equals("deck-walk"))
+                .findFirst()
+                .orElseThrow();
+        maker.make(deck, share -> {});
+        Frame source = frame(deck.clip());
+        Frame truth = frame(deck.truth());
+        Frame reduced = new EnlargeStage(
+                        truth.format(),
+                        truth.format().withSize(640, 360, truth.format().sar()),
+                        Kernel.CATMULL_ROM)
+                .treat(d -> truth, new Region(0, 0, 640, 360), machine.planes(), machine.work(new Cancel()));
+        List<String> titles =
+                List.of("source", "Lanczos 3", "photographic fast", "photographic quality", "worn quality", "truth");
+        int cell = SIDE * SHOWN;
+        int rows = PARTS.size() * 2;
+        var sheet = new BufferedImage(
+                titles.size() * (cell + GAP) - GAP, TITLE + rows * (cell + GAP) - GAP, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = sheet.createGraphics();
+        g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
+        g.setFont(new Font(Font.SANS_SERIF, Font.PLAIN, 14));
+        g.setColor(Color.LIGHT_GRAY);
+        for (int i = 0; i < titles.size(); i++) {
+            g.drawString(titles.get(i), i * (cell + GAP) + 2, 17);
+        }
+        for (int row = 0; row < rows; row++) {
+            Frame small = row < PARTS.size() ? source : reduced;
+            Region part = PARTS.get(row % PARTS.size());
+            var large = new Region(part.x() * 2, part.y() * 2, SIDE * 2, SIDE * 2);
+            int y = TITLE + row * (cell + GAP);
+            draw(g, small, part, 0, y);
+            draw(g, treated(small, "enlarge factor=2 kernel=lanczos3"), large, cell + GAP, y);
+            draw(g, treated(small, "enlarge factor=2 model=photographic mode=fast"), large, 2 * (cell + GAP), y);
+            draw(g, treated(small, "enlarge factor=2 model=photographic mode=quality"), large, 3 * (cell + GAP), y);
+            draw(g, treated(small, "enlarge factor=2 model=worn mode=quality"), large, 4 * (cell + GAP), y);
+            draw(g, truth, large, 5 * (cell + GAP), y);
+        }
+        g.dispose();
+        ImageIO.write(sheet, "png", file.toFile());
+    }
+
+    private Frame treated(Frame small, String step) {
+        Frame now = small;
+        for (Stage stage :
+                new Recipe(List.of(Step.parse(step))).chain(small.format()).stages()) {
+            Frame in = now;
+            now = stage.treat(d -> in, stage.output().whole(), machine.planes(), machine.work(new Cancel()));
+        }
+        return now;
+    }
+
+    private Frame frame(Path file) {
+        var info = Prober.probe(file);
+        var clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        Format format = clip.format();
+        try (var stream = clip.open(new FrameRange(FRAME, FRAME + 1), format.whole(), machine.planes(), new Cancel())) {
+            return stream.next().orElseThrow();
+        }
+    }
+
+    private void draw(Graphics2D g, Frame frame, Region part, int x, int y) {
+        ScreenPicture shown = ScreenPicture.of(frame, part, 1, machine.planes(), machine.work(new Cancel()));
+        var image = new BufferedImage(shown.width(), shown.height(), BufferedImage.TYPE_INT_RGB);
+        for (int v = 0; v < shown.height(); v++) {
+            for (int u = 0; u < shown.width(); u++) {
+                int at = (v * shown.width() + u) * 3;
+                byte[] rgb = shown.rgb();
+                image.setRGB(u, v, (rgb[at] & 255) << 16 | (rgb[at + 1] & 255) << 8 | rgb[at + 2] & 255);
+            }
+        }
+        // whole pixels, so that nothing is smoothed for the eye
+        g.drawImage(image, x, y, SIDE * SHOWN, SIDE * SHOWN, null);
+    }
+}
