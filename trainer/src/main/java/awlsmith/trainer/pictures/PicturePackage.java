@@ -6,7 +6,7 @@ import java.util.List;
  * A Debian package with pictures to learn from.
  *
  * @param name the package
- * @param licence what its copyright file says of the pictures used
+ * @param licence what its debian/copyright says of the pictures used, read there and not remembered
  * @param pictures the ones used, by the end of their path; illustrations and rendered backgrounds are left out
  */
 public record PicturePackage(String name, String licence, List<String> pictures) {
@@ -16,7 +16,7 @@ public record PicturePackage(String name, String licence, List<String> pictures)
         return List.of(
                 new PicturePackage(
                         "lomiri-wallpapers-16.04",
-                        "CC-BY-3.0, CC-BY-SA-3.0 or CC0, per picture",
+                        "CC-BY-4.0, CC-BY-SA-4.0 or CC0-1.0, per picture",
                         List.of(
                                 "Bridge_by_Sander_Klootwijk.jpg",
                                 "Dragonfly_by_Bolly.jpg",
@@ -34,7 +34,7 @@ public record PicturePackage(String name, String licence, List<String> pictures)
                                 "picosdeeuropa_by_Aitzol_Berasategi.jpg")),
                 new PicturePackage(
                         "lomiri-wallpapers-20.04",
-                        "CC-BY-SA-4.0",
+                        "CC-BY-SA-3.0",
                         List.of("Fossa_by_Jasper_Roks.jpg", "Kleiber_by_Lukas_Baubkus.jpg")),
                 new PicturePackage(
                         "mate-backgrounds",
@@ -53,7 +53,7 @@ public record PicturePackage(String name, String licence, List<String> pictures)
                                 "nature/RainDrops.jpg")),
                 new PicturePackage(
                         "plasma-workspace-wallpapers",
-                        "LGPL-3+ or CC-BY-SA-4.0, per picture",
+                        "GPL-2+",
                         List.of(
                                 "BytheWater/contents/images/2560x1600.jpg",
                                 "ColdRipple/contents/images/2560x1600.jpg",
