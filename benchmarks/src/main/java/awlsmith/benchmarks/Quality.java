@@ -3,6 +3,7 @@ package awlsmith.benchmarks;
 import awlsmith.benchmarks.footage.Condition;
 import awlsmith.benchmarks.footage.Material;
 import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
 import awlsmith.core.picture.Chroma;
@@ -182,7 +183,7 @@ public final class Quality {
             Plane t = truth.frames().get(i);
             psnr += Psnr.of(made.get(i), t, BORDER) / n;
             ssim += Ssim.of(made.get(i), t, BORDER) / n;
-            gradient += gradient(made.get(i)) / gradient(t) / n;
+            gradient += Gradient.mean(made.get(i), BORDER) / Gradient.mean(t, BORDER) / n;
             if (i > 0) {
                 flicker += stepError(
                                 made.get(i), made.get(i - 1), t, truth.frames().get(i - 1))
@@ -190,16 +191,6 @@ public final class Quality {
             }
         }
         return new Score(psnr, ssim, gradient, Math.sqrt(flicker));
-    }
-
-    private static double gradient(Plane p) {
-        double sum = 0;
-        for (int y = BORDER; y < p.height() - BORDER; y++) {
-            for (int x = BORDER; x < p.width() - BORDER; x++) {
-                sum += Math.abs(p.at(x + 1, y) - p.at(x, y)) + Math.abs(p.at(x, y + 1) - p.at(x, y));
-            }
-        }
-        return sum;
     }
 
     private static double stepError(Plane now, Plane before, Plane truthNow, Plane truthBefore) {

@@ -26,27 +26,29 @@ final class OnnxNet implements NetRunner, AutoCloseable {
 
     private final OrtSession session;
     private final int factor;
+    private final int step;
     private final String input;
     private final String output;
     /** One for each call that runs at the same time; threads themselves come and go. */
     private final Queue<Buffers> free = new ConcurrentLinkedQueue<>();
 
-    private OnnxNet(OrtSession session, int factor) {
+    private OnnxNet(OrtSession session, int factor, int step) {
         this.session = session;
         this.factor = factor;
+        this.step = step;
         input = session.getInputNames().iterator().next();
         output = session.getOutputNames().iterator().next();
     }
 
     /** @throws OrtException when the bytes are not a model */
-    static OnnxNet of(byte[] model, int factor) throws OrtException {
+    static OnnxNet of(byte[] model, int factor, int step) throws OrtException {
         try (var options = new OrtSession.SessionOptions()) {
             options.setIntraOpNumThreads(1);
             options.setInterOpNumThreads(1);
             options.addConfigEntry("session.intra_op.allow_spinning", "0");
             // planes of any size come and go: memory that only grows would keep the largest
             options.setMemoryPatternOptimization(false);
-            return new OnnxNet(Started.ENVIRONMENT.createSession(model, options), factor);
+            return new OnnxNet(Started.ENVIRONMENT.createSession(model, options), factor, step);
         }
     }
 
@@ -82,21 +84,28 @@ final class OnnxNet implements NetRunner, AutoCloseable {
         int width = frames.getFirst().width();
         int height = frames.getFirst().height();
         Buffers mine = Objects.requireNonNullElseGet(free.poll(), Buffers::new);
-        FloatBuffer in = mine.input(width * height * frames.size());
-        FloatBuffer out = mine.output(width * height * factor * factor);
+        // up to a multiple of the step, the last column and row are repeated
+        int across = Math.ceilDiv(width, step) * step;
+        int down = Math.ceilDiv(height, step) * step;
+        FloatBuffer in = mine.input(across * down * frames.size());
+        FloatBuffer out = mine.output(across * down * factor * factor);
         for (Plane frame : frames) {
-            for (int y = 0; y < height; y++) {
-                in.put(frame.data(), frame.row(y), width);
+            for (int y = 0; y < down; y++) {
+                int row = frame.row(Math.min(y, height - 1));
+                in.put(frame.data(), row, width);
+                for (int x = width; x < across; x++) {
+                    in.put(frame.data()[row + width - 1]);
+                }
             }
         }
         in.flip();
         try (var tensor =
-                        OnnxTensor.createTensor(Started.ENVIRONMENT, in, new long[] {1, frames.size(), height, width});
+                        OnnxTensor.createTensor(Started.ENVIRONMENT, in, new long[] {1, frames.size(), down, across});
                 var result = OnnxTensor.createTensor(
-                        Started.ENVIRONMENT, out, new long[] {1, 1, (long) height * factor, (long) width * factor});
+                        Started.ENVIRONMENT, out, new long[] {1, 1, (long) down * factor, (long) across * factor});
                 var ran = session.run(Map.of(input, tensor), Map.of(output, result))) {
             for (int y = 0; y < height * factor; y++) {
-                out.get(y * width * factor, correction.data(), correction.row(y), width * factor);
+                out.get(y * across * factor, correction.data(), correction.row(y), width * factor);
             }
         } catch (OrtException e) {
             throw new ModelUnavailable("the model could not be run, perhaps for want of memory: " + e.getMessage(), e);

@@ -1,7 +1,6 @@
 package awlsmith.nets;
 
 import ai.onnxruntime.OrtException;
-import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.ModelSource;
@@ -13,30 +12,11 @@ import java.io.InputStream;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import tools.jackson.databind.json.JsonMapper;
 
 /** The models in this module's resources: {@code cards.json} lists them, each has its numbers beside it, a net as ONNX, hashed filters as NPY. */
 public final class ShippedModels implements ModelSource {
     private final Map<ModelCard, String> files = new java.util.LinkedHashMap<>();
     private final Map<ModelCard, NetRunner> open = new ConcurrentHashMap<>();
-
-    /** One entry of cards.json. */
-    record Entry(
-            String id,
-            String mode,
-            String label,
-            String purpose,
-            String file,
-            int factor,
-            int reach,
-            String base,
-            long weights,
-            Map<String, String> training) {
-        ModelCard card() {
-            return new ModelCard(
-                    id, ModelCard.Mode.byId(mode), label, purpose, factor, reach, Kernel.byId(base), weights, training);
-        }
-    }
 
     public ShippedModels() {
         this("cards.json");
@@ -45,7 +25,7 @@ public final class ShippedModels implements ModelSource {
     /** @param list resource beside this class */
     ShippedModels(String list) {
         try (InputStream text = ShippedModels.class.getResourceAsStream(list)) {
-            for (Entry entry : JsonMapper.builder().build().readValue(text, Entry[].class)) {
+            for (CardEntry entry : CardEntry.read(text)) {
                 files.put(entry.card(), entry.file());
             }
         } catch (IOException e) {
@@ -74,7 +54,7 @@ public final class ShippedModels implements ModelSource {
             }
             return file.endsWith(".npy")
                     ? new HashedFilters(card.factor(), NumberArray.read(in.readAllBytes()))
-                    : OnnxNet.of(in.readAllBytes(), card.factor());
+                    : OnnxNet.of(in.readAllBytes(), card.factor(), card.step());
         } catch (IOException | OrtException | IllegalArgumentException e) {
             throw new ModelUnavailable(
                     "the model " + card.label() + " cannot be read (" + file

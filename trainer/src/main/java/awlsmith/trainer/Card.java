@@ -2,41 +2,28 @@ package awlsmith.trainer;
 
 import awlsmith.core.upscale.GradientHash;
 import awlsmith.core.upscale.HashedFilters;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.nets.CardEntry;
 import awlsmith.trainer.net.NetShape;
 import awlsmith.trainer.onnx.OnnxFile;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.run.Validation;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import tools.jackson.databind.SerializationFeature;
-import tools.jackson.databind.json.JsonMapper;
 
-/**
- * A model's card as the shipped list keeps it. Its training part holds only what the run itself knows.
- *
- * @param file name beside the list
- */
-record Card(
-        String id,
-        String mode,
-        String label,
-        String purpose,
-        String file,
-        int factor,
-        int reach,
-        String base,
-        long weights,
-        Map<String, String> training) {
-    private static final JsonMapper JSON =
-            JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+/** Writes a model's card for the shipped list. Its training part holds only what the run itself knows. */
+final class Card {
+    private Card() {}
 
     /**
      * What a model learned from.
@@ -56,7 +43,7 @@ record Card(
         }
     }
 
-    static Card ofHashed(Task task, Source source, long samples, Validation.Score score) {
+    static CardEntry ofHashed(Task task, Source source, long samples, Validation.Score score) {
         var training = new TreeMap<>(source.notes());
         training.put(
                 "design",
@@ -65,7 +52,7 @@ record Card(
         training.put("training", "least squares over " + samples + " samples");
         training.put("gain", gain(score.gain(), score.ssim()));
         long weights = (long) GradientHash.BUCKETS * 4 * HashedFilters.SIDE * HashedFilters.SIDE;
-        return new Card(
+        return new CardEntry(
                 task.id(),
                 "fast",
                 task.label(),
@@ -73,12 +60,13 @@ record Card(
                 task.id() + "-2x-fast.npy",
                 2,
                 HashedFilters.REACH,
+                1,
                 NetShape.BASE.id(),
                 weights,
                 training);
     }
 
-    static Card ofNet(Task task, Path model) throws IOException {
+    static CardEntry ofNet(Task task, ModelCard.Mode mode, Path model) throws IOException {
         Map<String, String> notes = OnnxFile.notes(model);
         NetShape shape = OnnxFile.read(model).shape();
         var training = new TreeMap<String, String>();
@@ -88,21 +76,25 @@ record Card(
         training.put(
                 "design",
                 "residual net of " + shape.blocks() + " blocks of two 3x3 layers of " + shape.channels()
-                        + " channels, a last layer that gives four phases (Lim et al. 2017, without normalisation)");
+                        + " channels"
+                        + (shape.step() > 1 ? ", working at half the size" : "")
+                        + ", a last layer that gives " + shape.out()
+                        + " phases (Lim et al. 2017, without normalisation)");
         training.put(
                 "training",
                 notes.get("iterations")
-                        + " iterations of 16 patches of 48x48, mean absolute error, Adam, half a cosine a"
-                        + " run; the running mean of the weights is kept");
+                        + " iterations of 16 patches of 48x48, " + notes.getOrDefault("loss", "mean absolute error")
+                        + ", Adam, half a cosine a run; the running mean of the weights is kept");
         training.put("gain", gain(Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
-        return new Card(
+        return new CardEntry(
                 task.id(),
-                "quality",
+                mode.id(),
                 task.label(),
                 task.purpose(),
-                task.id() + "-2x.onnx",
+                task.id() + "-2x" + (mode == ModelCard.Mode.QUALITY ? "" : "-" + mode.id()) + ".onnx",
                 shape.factor(),
                 shape.reach(),
+                shape.step(),
                 NetShape.BASE.id(),
                 shape.weights(),
                 training);
@@ -112,28 +104,39 @@ record Card(
         return String.format(Locale.ROOT, "%+.2f dB over Lanczos, SSIM %.4f, on the held-out pairs", gain, ssim);
     }
 
-    void write(Path file) throws IOException {
-        Files.writeString(file, JSON.writeValueAsString(this) + "\n");
+    static void write(CardEntry card, Path file) throws IOException {
+        Files.writeString(file, CardEntry.write(List.of(card)));
     }
 
-    static Card read(Path file) throws IOException {
-        return JSON.readValue(Files.readString(file), Card.class);
+    static CardEntry read(Path file) throws IOException {
+        return list(file).getFirst();
     }
 
-    /** Copies the model into the folder of shipped ones and puts this card in their list, in place of the old one. */
-    void ship(Path model, Path folder) throws IOException {
-        Files.copy(model, folder.resolve(file), StandardCopyOption.REPLACE_EXISTING);
-        Path list = folder.resolve("cards.json");
-        var cards = new ArrayList<Card>();
-        if (Files.exists(list)) {
-            cards.addAll(List.of(JSON.readValue(Files.readString(list), Card[].class)));
+    private static List<CardEntry> list(Path file) throws IOException {
+        try (InputStream text = Files.newInputStream(file)) {
+            return CardEntry.read(text);
         }
-        cards.removeIf(card -> card.id().equals(id) && card.mode().equals(mode));
-        cards.add(this);
-        List<String> order =
-                java.util.Arrays.stream(Task.values()).map(Task::id).toList();
-        cards.sort(java.util.Comparator.<Card>comparingInt(card -> order.indexOf(card.id()))
-                .thenComparing(Card::mode, java.util.Comparator.reverseOrder()));
-        Files.writeString(list, JSON.writeValueAsString(cards) + "\n");
+    }
+
+    /** Copies a model into the folder of shipped ones and puts its card in their list, in place of the old one. */
+    static void ship(CardEntry card, Path model, Path folder) throws IOException {
+        Files.copy(model, folder.resolve(card.file()), StandardCopyOption.REPLACE_EXISTING);
+        Path list = folder.resolve("cards.json");
+        var cards = new ArrayList<CardEntry>();
+        if (Files.exists(list)) {
+            cards.addAll(list(list));
+        }
+        for (CardEntry old : List.copyOf(cards)) {
+            if (old.id().equals(card.id()) && old.mode().equals(card.mode())) {
+                cards.remove(old);
+                if (!old.file().equals(card.file())) {
+                    Files.deleteIfExists(folder.resolve(old.file()));
+                }
+            }
+        }
+        cards.add(card);
+        cards.sort(Comparator.<CardEntry>comparingInt(c -> Task.byId(c.id()).ordinal())
+                .thenComparing(c -> ModelCard.Mode.byId(c.mode())));
+        Files.writeString(list, CardEntry.write(cards));
     }
 }

@@ -46,7 +46,13 @@ public final class Main {
                             options.folder(),
                             options.shape(),
                             new Schedule(options.rate(), options.iterations()),
-                            new Patches(learn, Training.side(), options.shape().factor(), options.seed()),
+                            options.loss(),
+                            new Patches(
+                                    learn,
+                                    Training.side(),
+                                    options.shape().factor(),
+                                    options.shape().step(),
+                                    options.seed()),
                             new Validation(check),
                             source.notes(),
                             options.seed())
@@ -77,17 +83,17 @@ public final class Main {
         Path folder = options.folder();
         Files.write(folder.resolve("fast.npy"), NumberArray.write(filters));
         long samples = Arrays.stream(training.counts()).sum();
-        Card.ofHashed(options.task(), source, samples, score).write(folder.resolve("fast.json"));
+        Card.write(Card.ofHashed(options.task(), source, samples, score), folder.resolve("fast.json"));
         System.out.printf("%d samples: PSNR %.3f, %+.3f dB over Lanczos%n", samples, score.psnr(), score.gain());
     }
 
     private static void ship(Options options) throws Exception {
         Path folder = options.folder();
         if (options.hashed()) {
-            Card.read(folder.resolve("fast.json")).ship(folder.resolve("fast.npy"), options.into());
+            Card.ship(Card.read(folder.resolve("fast.json")), folder.resolve("fast.npy"), options.into());
         } else {
             Path best = folder.resolve("best.onnx");
-            Card.ofNet(options.task(), best).ship(best, options.into());
+            Card.ship(Card.ofNet(options.task(), options.mode(), best), best, options.into());
         }
     }
 }

@@ -1,6 +1,8 @@
 package awlsmith.trainer;
 
+import awlsmith.core.upscale.ModelCard;
 import awlsmith.trainer.net.NetShape;
+import awlsmith.trainer.run.Loss;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
@@ -9,15 +11,18 @@ import java.util.TreeMap;
 /** What was asked for, as key=value words; see {@link #HELP}. */
 record Options(Map<String, String> words) {
     static final String HELP = """
-            train task=photographic|worn|drawn [kind=net|hashed] [key=value ...]
+            train task=photographic|worn|drawn [mode=quality|crisp|fast] [kind=net|hashed] [key=value ...]
                 channels=32 blocks=5   size of a net
+                step=1                 2: the net works at half the size, for speed
+                crisp=0.5              with mode=crisp, weight of the gradient's strength in the loss
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
                 start=FILE             weights to begin with, an ONNX file of the same size
                 seed=1
-                folder=FOLDER          what the run writes; default .awlsmith/training/TASK
+                folder=FOLDER          what the run writes; default a folder of the task's and mode's name in training
+                training=FOLDER        default .awlsmith/training
                 packages=FOLDER        fetched packages are kept there; default .awlsmith/packages
-            ship task=... [kind=...] into=FOLDER
+            ship task=... [mode=...] [kind=...] into=FOLDER
                 puts the run's best model and its card among the shipped ones
             """;
 
@@ -37,12 +42,23 @@ record Options(Map<String, String> words) {
         return Task.byId(text("task", ""));
     }
 
+    /** What it aims at; hashed filters are always fast. */
+    ModelCard.Mode mode() {
+        return ModelCard.Mode.byId(text("mode", hashed() ? "fast" : "quality"));
+    }
+
     boolean hashed() {
         return text("kind", "net").equals("hashed");
     }
 
+    Loss loss() {
+        return mode() == ModelCard.Mode.CRISP
+                ? new Loss.Crisp(Double.parseDouble(text("crisp", "0.5")))
+                : new Loss.MeanError();
+    }
+
     NetShape shape() {
-        return new NetShape(1, (int) number("channels", 32), (int) number("blocks", 5), 2);
+        return new NetShape(1, (int) number("channels", 32), (int) number("blocks", 5), 2, (int) number("step", 1));
     }
 
     long iterations() {
@@ -58,7 +74,8 @@ record Options(Map<String, String> words) {
     }
 
     Path folder() {
-        return Path.of(text("folder", ".awlsmith/training/" + task().id()));
+        String mode = mode() == ModelCard.Mode.QUALITY ? "" : "-" + mode().id();
+        return Path.of(text("folder", text("training", ".awlsmith/training") + "/" + task().id() + mode));
     }
 
     Path packages() {

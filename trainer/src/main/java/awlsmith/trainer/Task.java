@@ -18,7 +18,7 @@ enum Task {
             "photographic",
             "Photographic",
             "camera footage that is clean or lightly compressed",
-            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
+            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA)))),
     WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of(new Worn())),
     DRAWN(
             "drawn",

@@ -11,7 +11,7 @@ public final class PackageCache {
     private final Path folder;
 
     public PackageCache(Path folder) {
-        this.folder = folder;
+        this.folder = folder.toAbsolutePath();
     }
 
     /**

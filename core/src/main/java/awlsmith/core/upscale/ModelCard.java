@@ -7,11 +7,12 @@ import java.util.Map;
  * What is known of a model.
  *
  * @param id of the family, as in recipes: what footage it is for
- * @param mode how much computing it takes
+ * @param mode what it aims at
  * @param label name on the screen
  * @param purpose which footage it is for, in a sentence
  * @param factor times wider and higher it makes a picture
  * @param reach input samples around a sample that its answer depends on
+ * @param step samples across and down that it reads as one: parts of a picture it is given begin at multiples of this
  * @param base plain enlargement that its correction is added to
  * @param weights how many numbers were learned
  * @param training how and from what it was trained, in sentences by heading, for reading
@@ -23,13 +24,17 @@ public record ModelCard(
         String purpose,
         int factor,
         int reach,
+        int step,
         Kernel base,
         long weights,
         Map<String, String> training) {
 
-    /** How much computing a model takes. */
+    /** What a model aims at. */
     public enum Mode {
+        /** Least error. */
         QUALITY("quality"),
+        /** Edges and texture as strong as the truth's, for a little more error; the same computing. */
+        CRISP("crisp"),
         FAST("fast");
 
         private final String id;
@@ -48,15 +53,15 @@ public record ModelCard(
                     return mode;
                 }
             }
-            throw new IllegalArgumentException("there is no mode '" + id + "'; there are quality, fast");
+            throw new IllegalArgumentException("there is no mode '" + id + "'; there are quality, crisp, fast");
         }
     }
 
     public ModelCard {
         training = Map.copyOf(training);
-        if (factor < 1 || factor > 4 || reach < 0) {
-            throw new IllegalArgumentException(
-                    "model " + id + " has factor " + factor + " and reach " + reach + ", must be 1..4 and at least 0");
+        if (factor < 1 || factor > 4 || reach < 0 || step < 1 || step > 4) {
+            throw new IllegalArgumentException("model " + id + " has factor " + factor + ", reach " + reach
+                    + " and step " + step + ", must be 1..4, at least 0, and 1..4");
         }
     }
 }

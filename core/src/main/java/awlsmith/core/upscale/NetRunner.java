@@ -8,6 +8,8 @@ public interface NetRunner {
     /**
      * What has to be added to the plain enlargement of a part of a picture.
      *
+     * <p>The part begins at a multiple of the model's step in the picture, and ends at one or at the picture's edge.
+     *
      * <p>Samples within the net's reach of the part's edges are only right where the edge is the picture's own.
      *
      * @param frames one plane for each that the net reads, all of the same size; nominally 0..1

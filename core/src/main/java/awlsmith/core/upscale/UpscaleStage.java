@@ -56,7 +56,7 @@ public final class UpscaleStage implements Stage {
 
     @Override
     public Region needs(Region wanted) {
-        Region net = around(small(wanted), card.reach());
+        Region net = around(small(wanted));
         Region base = plain.needs(wanted);
         int left = Math.min(net.x(), base.x());
         int top = Math.min(net.y(), base.y());
@@ -90,7 +90,7 @@ public final class UpscaleStage implements Stage {
     /** Adds the correction for one tile of the input. */
     private void correct(Region tile, Plane light, Region held, Frame out, PlanePool pool) {
         int factor = card.factor();
-        Region seen = around(tile, card.reach());
+        Region seen = around(tile);
         Plane around = light.window(new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height()));
         Plane correction = pool.borrow(seen.width() * factor, seen.height() * factor);
         try {
@@ -130,11 +130,15 @@ public final class UpscaleStage implements Stage {
         return new Region(x, y, Math.ceilDiv(wanted.right(), f) - x, Math.ceilDiv(wanted.bottom(), f) - y);
     }
 
-    private Region around(Region part, int by) {
-        int x = Math.max(0, part.x() - by);
-        int y = Math.max(0, part.y() - by);
-        return new Region(
-                x, y, Math.min(input.width(), part.right() + by) - x, Math.min(input.height(), part.bottom() + by) - y);
+    /** A part with the model's reach around it, on the grid of the model's step, so that every part has the same grid. */
+    private Region around(Region part) {
+        int by = card.reach();
+        int step = card.step();
+        int x = Math.max(0, part.x() - by) / step * step;
+        int y = Math.max(0, part.y() - by) / step * step;
+        int right = Math.min(input.width(), Math.ceilDiv(part.right() + by, step) * step);
+        int bottom = Math.min(input.height(), Math.ceilDiv(part.bottom() + by, step) * step);
+        return new Region(x, y, right - x, bottom - y);
     }
 
     /** Cuts a part of the picture into tiles of about equal size. */

@@ -69,6 +69,18 @@ class MeasureTest {
     }
 
     @Test
+    void theGradientOfASlopeIsItsSteps() {
+        Plane slope = Plane.of(20, 20);
+        for (int y = 0; y < 20; y++) {
+            for (int x = 0; x < 20; x++) {
+                slope.set(x, y, 0.02f * x - 0.01f * y);
+            }
+        }
+        assertThat(Gradient.mean(slope, 2)).isCloseTo(0.03, within(1e-6));
+        assertThatThrownBy(() -> Gradient.mean(slope, 0)).hasMessageContaining("at least 1");
+    }
+
+    @Test
     void refusesWhatCannotBeCompared() {
         assertThatThrownBy(() -> Psnr.of(Plane.of(4, 4), Plane.of(4, 5), 0)).hasMessageContaining("differ in size");
         assertThatThrownBy(() -> Psnr.of(Plane.of(4, 4), Plane.of(4, 4), 2)).hasMessageContaining("leaves nothing");

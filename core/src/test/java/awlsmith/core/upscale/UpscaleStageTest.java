@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
 
 class UpscaleStageTest {
     private static final ModelCard CARD =
-            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, Kernel.CATMULL_ROM, 1, Map.of());
+            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, 1, Kernel.CATMULL_ROM, 1, Map.of());
     private final PlanePool pool = new PlanePool(0);
 
     private static Format grey(int width, int height) {

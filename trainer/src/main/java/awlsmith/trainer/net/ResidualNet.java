@@ -15,18 +15,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
 
-/** The net of a {@link NetShape} in the training engine. Reads (N, planes, H, W), gives (N, factor², H, W). */
+/** The net of a {@link NetShape} in the training engine. Reads (N, in, H, W), gives (N, out, H, W). */
 public final class ResidualNet extends AbstractBlock {
     private final NetShape shape;
     private final List<Conv2d> layers = new ArrayList<>();
 
     public ResidualNet(NetShape shape) {
         this.shape = shape;
-        layer(shape.channels());
-        for (int i = 0; i < 2 * shape.blocks() + 1; i++) {
-            layer(shape.channels());
+        for (int i = 0; i < shape.layers(); i++) {
+            layer(shape.out(i));
         }
-        layer(shape.factor() * shape.factor());
     }
 
     private void layer(int filters) {
@@ -114,7 +112,7 @@ public final class ResidualNet extends AbstractBlock {
     @Override
     public Shape[] getOutputShapes(Shape[] inputs) {
         Shape in = inputs[0];
-        return new Shape[] {new Shape(in.get(0), (long) shape.factor() * shape.factor(), in.get(2), in.get(3))};
+        return new Shape[] {new Shape(in.get(0), shape.out(), in.get(2), in.get(3))};
     }
 
     @Override

@@ -26,8 +26,8 @@ import java.util.TreeMap;
 
 /**
  * A {@link awlsmith.trainer.net.ResidualNet} as an ONNX file (onnx.ai, operator set 17): input "frame" (1, planes, height,
- * width), output "correction" (1, 1, factor * height, factor * width), to be added to the plain enlargement. The file
- * also is what a stopped run goes on from.
+ * width), its sides multiples of the net's step, output "correction" (1, 1, factor * height, factor * width), to be added
+ * to the plain enlargement. The file also is what a stopped run goes on from.
  */
 public final class OnnxFile {
     private static final int OPERATORS = 17;
@@ -42,12 +42,15 @@ public final class OnnxFile {
         var tensors = new ArrayList<TensorProto>();
         int last = weights.layers() - 1;
         for (int i = 0; i <= last; i++) {
-            int in = i == 0 ? shape.planes() : shape.channels();
-            int out = i == last ? shape.factor() * shape.factor() : shape.channels();
-            tensors.add(tensor("w" + i, weights.weight(i), out, in, 3, 3));
-            tensors.add(tensor("b" + i, weights.bias(i), out));
+            tensors.add(tensor("w" + i, weights.weight(i), shape.out(i), shape.in(i), 3, 3));
+            tensors.add(tensor("b" + i, weights.bias(i), shape.out(i)));
         }
-        nodes.add(conv(0, "frame", "head"));
+        if (shape.step() > 1) {
+            nodes.add(NodeProto.newBuilder(node("SpaceToDepth", "steps", "frame"))
+                    .addAttribute(whole("blocksize", shape.step()))
+                    .build());
+        }
+        nodes.add(conv(0, shape.step() > 1 ? "steps" : "frame", "head"));
         String x = "head";
         for (int i = 0; i < shape.blocks(); i++) {
             nodes.add(conv(1 + 2 * i, x, "inner" + i));
@@ -58,15 +61,12 @@ public final class OnnxFile {
         }
         nodes.add(conv(last - 1, x, "body"));
         nodes.add(node("Add", "around", "body", "head"));
-        boolean shuffle = shape.factor() > 1;
+        int shuffled = shape.factor() * shape.step();
+        boolean shuffle = shuffled > 1;
         nodes.add(conv(last, "around", shuffle ? "phases" : "correction"));
         if (shuffle) {
-            nodes.add(NodeProto.newBuilder()
-                    .setOpType("DepthToSpace")
-                    .setName("correction")
-                    .addInput("phases")
-                    .addOutput("correction")
-                    .addAttribute(whole("blocksize", shape.factor()))
+            nodes.add(NodeProto.newBuilder(node("DepthToSpace", "correction", "phases"))
+                    .addAttribute(whole("blocksize", shuffled))
                     .addAttribute(AttributeProto.newBuilder()
                             .setName("mode")
                             .setType(AttributeProto.AttributeType.STRING)
@@ -78,6 +78,7 @@ public final class OnnxFile {
         all.put("channels", "" + shape.channels());
         all.put("blocks", "" + shape.blocks());
         all.put("factor", "" + shape.factor());
+        all.put("step", "" + shape.step());
         all.put("base", NetShape.BASE.id());
         all.put("reach", "" + shape.reach());
         ModelProto.Builder model = ModelProto.newBuilder()
@@ -114,7 +115,8 @@ public final class OnnxFile {
                 Integer.parseInt(notes.get("planes")),
                 Integer.parseInt(notes.get("channels")),
                 Integer.parseInt(notes.get("blocks")),
-                Integer.parseInt(notes.get("factor")));
+                Integer.parseInt(notes.get("factor")),
+                Integer.parseInt(notes.getOrDefault("step", "1")));
         var tensors = new HashMap<String, float[]>();
         for (TensorProto t : model.getGraph().getInitializerList()) {
             ByteBuffer raw = t.getRawData().asReadOnlyByteBuffer().order(ByteOrder.LITTLE_ENDIAN);
@@ -123,7 +125,7 @@ public final class OnnxFile {
             tensors.put(t.getName(), values);
         }
         var arrays = new ArrayList<float[]>();
-        for (int i = 0; i < 2 * shape.blocks() + 3; i++) {
+        for (int i = 0; i < shape.layers(); i++) {
             arrays.add(tensors.get("w" + i));
             arrays.add(tensors.get("b" + i));
         }

@@ -21,15 +21,17 @@ public final class Patches {
     private final double total;
     private final int side;
     private final int factor;
+    private final int step;
     private final long seed;
 
     private record Weighted(Pair pair, double upTo) {}
 
     /**
      * @param pairs drawn from in proportion to their area
-     * @param side of the small patch, in samples
+     * @param side of the small patch, in samples, a multiple of step
+     * @param step samples across that a net reads as one, see {@link awlsmith.trainer.net.NetShape}
      */
-    public Patches(List<Pair> pairs, int side, int factor, long seed) {
+    public Patches(List<Pair> pairs, int side, int factor, int step, long seed) {
         double sum = 0;
         var all = new java.util.ArrayList<Weighted>();
         for (Pair pair : pairs) {
@@ -45,24 +47,28 @@ public final class Patches {
         this.total = sum;
         this.side = side;
         this.factor = factor;
+        this.step = step;
         this.seed = seed;
     }
 
     /**
      * Fills one batch.
      *
-     * @param inputs gets count x side x side samples
-     * @param answers gets count x factor² x side x side samples: plane dy * factor + dx holds the sample at (x * factor +
-     *     dx, y * factor + dy), the order of ONNX DepthToSpace in CRD mode
+     * <p>Squares lie as the net has them: with s = step, or step * factor for the large ones, s² planes of every s-th
+     * sample; plane dy * s + dx holds those at (x * s + dx, y * s + dy), the order of ONNX DepthToSpace in CRD mode.
+     *
+     * @param inputs gets count small squares
+     * @param plain gets count large squares, the plain enlargement of the inputs
+     * @param answers gets count large squares, what has to be added to the plain ones
      */
-    public void batch(long iteration, int count, FloatBuffer inputs, FloatBuffer answers) {
+    public void batch(long iteration, int count, FloatBuffer inputs, FloatBuffer plain, FloatBuffer answers) {
         var random = new SplittableRandom(seed * 0x9E3779B97F4A7C15L + iteration);
         for (int i = 0; i < count; i++) {
-            draw(random, inputs, i * side * side, answers, i * factor * factor * side * side);
+            draw(random, i, inputs, plain, answers);
         }
     }
 
-    private void draw(SplittableRandom random, FloatBuffer inputs, int in, FloatBuffer answers, int out) {
+    private void draw(SplittableRandom random, int number, FloatBuffer inputs, FloatBuffer plain, FloatBuffer answers) {
         while (true) {
             Pair pair = pick(random.nextDouble() * total);
             Plane small = pair.small();
@@ -70,27 +76,33 @@ public final class Patches {
                     random.nextInt(small.width() - side + 1), random.nextInt(small.height() - side + 1), side, side);
             int turn = random.nextInt(8);
             boolean keepFlat = random.nextDouble() < KEEP_FLAT;
-            if (!keepFlat && roughness(small.window(part)) < FLAT) {
+            Plane from = small.window(part);
+            if (!keepFlat && roughness(from) < FLAT) {
                 continue;
             }
-            Plane plain = pair.plain(part);
             int large = side * factor;
+            Plane base = pair.plain(part);
             Plane sharp = pair.sharp().window(new Region(part.x() * factor, part.y() * factor, large, large));
-            Plane from = small.window(part);
-            for (int y = 0; y < side; y++) {
-                for (int x = 0; x < side; x++) {
-                    inputs.put(in + y * side + x, turned(from, turn, x, y));
-                }
-            }
-            for (int y = 0; y < large; y++) {
-                for (int x = 0; x < large; x++) {
-                    int phase = y % factor * factor + x % factor;
-                    answers.put(
-                            out + (phase * side + y / factor) * side + x / factor,
-                            turned(sharp, turn, x, y) - turned(plain, turn, x, y));
-                }
-            }
+            put(inputs, number, side, step, (x, y) -> turned(from, turn, x, y));
+            put(plain, number, large, step * factor, (x, y) -> turned(base, turn, x, y));
+            put(answers, number, large, step * factor, (x, y) -> turned(sharp, turn, x, y) - turned(base, turn, x, y));
             return;
+        }
+    }
+
+    private interface Square {
+        float at(int x, int y);
+    }
+
+    /** Writes the square of a number in the batch, every s-th sample to a plane of its own. */
+    private static void put(FloatBuffer to, int number, int side, int s, Square square) {
+        int first = number * side * side;
+        int small = side / s;
+        for (int y = 0; y < side; y++) {
+            for (int x = 0; x < side; x++) {
+                int plane = y % s * s + x % s;
+                to.put(first + (plane * small + y / s) * small + x / s, square.at(x, y));
+            }
         }
     }
 

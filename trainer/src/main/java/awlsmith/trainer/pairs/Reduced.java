@@ -3,15 +3,25 @@ package awlsmith.trainer.pairs;
 import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;
+import java.util.Collections;
 import java.util.List;
 import java.util.SplittableRandom;
+import java.util.stream.Collectors;
 
-/** Only smaller: reduced by each of a few kernels, rounded to eight bits as footage is. */
+/**
+ * Only smaller: reduced by each of a few kernels, rounded to eight bits as footage is.
+ *
+ * @param kernels one named twice is seen twice as often
+ */
 public record Reduced(List<Kernel> kernels) implements PairMaker {
     @Override
     public String words() {
         return "reduced by "
-                + String.join(", ", kernels.stream().map(Kernel::id).toList());
+                + kernels.stream()
+                        .distinct()
+                        .map(kernel -> kernel.id() + " (" + Collections.frequency(kernels, kernel) + " of "
+                                + kernels.size() + ")")
+                        .collect(Collectors.joining(", "));
     }
 
     @Override

@@ -27,9 +27,10 @@ public record Worn() implements PairMaker {
 
     @Override
     public String words() {
-        return "windows moving up to 6 samples a frame over the picture; blurred by up to 1.2 samples, reduced by a drawn"
-                + " kernel; half of them with grain of standard deviation 1 to 12 of 255, a fifth with haloes; through"
-                + " H.264 at CRF 18 to 35 or MPEG-2 at quantiser 2 to 10, one in ten through none";
+        return "windows moving up to 6 samples a frame over the picture; half of them blurred by up to 1 sample, reduced by a"
+                + " drawn kernel; a third with grain of standard deviation 1 to 10 of 255, the weak more often, a sixth with"
+                + " haloes; through H.264 at CRF 18 to 34 (three in four) or MPEG-2 at quantiser 2 to 9, one in ten through"
+                + " none";
     }
 
     @Override
@@ -51,13 +52,13 @@ public record Worn() implements PairMaker {
         int dy = bounded(random.nextInt(9) - 4, rangeY);
         int x = start(rangeX, dx, random);
         int y = start(rangeY, dy, random);
-        double blurX = random.nextDouble() * 1.2;
-        double blurY = random.nextDouble() < 0.7 ? blurX : random.nextDouble() * 1.2;
+        double blurX = random.nextBoolean() ? random.nextDouble() : 0;
+        double blurY = random.nextDouble() < 0.7 ? blurX : blurX * random.nextDouble();
         Kernel kernel = KERNELS.get(random.nextInt(KERNELS.size()));
-        double grain = random.nextDouble() < 0.5 ? (1 + 11 * random.nextDouble()) / 255 : 0;
+        double grain = random.nextDouble() < 0.35 ? Math.pow(10, random.nextDouble()) / 255 : 0;
         double clump = random.nextDouble() < 0.3 ? 0.6 : 0;
         boolean brighter = random.nextBoolean();
-        double halo = random.nextDouble() < 0.2 ? 0.3 + 1.2 * random.nextDouble() : 0;
+        double halo = random.nextDouble() < 0.16 ? 0.3 + 1.2 * random.nextDouble() : 0;
         String encoder = encoder(random);
         var truth = new ArrayList<Plane>();
         var worn = new ArrayList<Plane>();
@@ -98,10 +99,10 @@ public record Worn() implements PairMaker {
         if (which < 0.1) {
             return "";
         }
-        if (which < 0.75) {
-            return "libx264 -preset medium -crf " + (18 + random.nextInt(18));
+        if (which < 0.85) {
+            return "libx264 -preset medium -crf " + (18 + random.nextInt(17));
         }
-        return "mpeg2video -g 12 -bf 2 -q:v " + (2 + random.nextInt(9));
+        return "mpeg2video -g 12 -bf 2 -q:v " + (2 + random.nextInt(8));
     }
 
     /** Unsharp masking, as cameras and tape decks do it. */

@@ -10,7 +10,7 @@ import java.util.Locale;
 
 /** What a model's training did, one line of a CSV file each few hundred iterations, over all its runs. */
 public final class Journal {
-    private static final String HEAD = "iteration,seconds,rate,loss,psnr,gain,ssim";
+    private static final String HEAD = "iteration,seconds,rate,loss,psnr,gain,ssim,gradient";
     private final Path file;
 
     /**
@@ -19,9 +19,17 @@ public final class Journal {
      * @param loss mean over the iterations since the line before
      * @param psnr of the held-out pictures, dB
      * @param gain of that over Lanczos with three lobes, dB
+     * @param gradient mean step between neighbours, as a share of the truth's
      */
     public record Line(
-            long iteration, double seconds, double rate, double loss, double psnr, double gain, double ssim) {}
+            long iteration,
+            double seconds,
+            double rate,
+            double loss,
+            double psnr,
+            double gain,
+            double ssim,
+            double gradient) {}
 
     public Journal(Path file) {
         this.file = file;
@@ -35,14 +43,15 @@ public final class Journal {
                 file,
                 String.format(
                         Locale.ROOT,
-                        "%d,%.0f,%.6f,%.6f,%.3f,%.3f,%.5f%n",
+                        "%d,%.0f,%.6f,%.6f,%.3f,%.3f,%.5f,%.4f%n",
                         line.iteration(),
                         line.seconds(),
                         line.rate(),
                         line.loss(),
                         line.psnr(),
                         line.gain(),
-                        line.ssim()),
+                        line.ssim(),
+                        line.gradient()),
                 StandardOpenOption.APPEND);
     }
 
@@ -59,7 +68,8 @@ public final class Journal {
                             Double.parseDouble(f[3]),
                             Double.parseDouble(f[4]),
                             Double.parseDouble(f[5]),
-                            Double.parseDouble(f[6])));
+                            Double.parseDouble(f[6]),
+                            Double.parseDouble(f[7])));
                 }
             }
         }

@@ -10,7 +10,6 @@ import ai.djl.ndarray.types.Shape;
 import ai.djl.training.DefaultTrainingConfig;
 import ai.djl.training.GradientCollector;
 import ai.djl.training.Trainer;
-import ai.djl.training.loss.Loss;
 import ai.djl.training.optimizer.Adam;
 import ai.djl.training.tracker.Tracker;
 import ai.onnxruntime.OrtException;
@@ -31,7 +30,7 @@ import java.util.TreeMap;
 import java.util.concurrent.CompletableFuture;
 
 /**
- * One run of training: draws patches, lessens the mean absolute error, keeps a running mean of the weights, and every few
+ * One run of training: draws patches, lessens a loss, keeps a running mean of the weights, and every few
  * minutes writes them as a model file with a line in the journal. Stopped at any time, it goes on from the last file.
  */
 public final class Training {
@@ -43,6 +42,7 @@ public final class Training {
     private final Path folder;
     private final NetShape shape;
     private final Schedule schedule;
+    private final Loss loss;
     private final Patches patches;
     private final Validation validation;
     private final Map<String, String> notes;
@@ -54,6 +54,7 @@ public final class Training {
             Path folder,
             NetShape shape,
             Schedule schedule,
+            Loss loss,
             Patches patches,
             Validation validation,
             Map<String, String> notes,
@@ -61,6 +62,7 @@ public final class Training {
         this.folder = folder;
         this.shape = shape;
         this.schedule = schedule;
+        this.loss = loss;
         this.patches = patches;
         this.validation = validation;
         this.notes = Map.copyOf(notes);
@@ -89,39 +91,48 @@ public final class Training {
             first = done < schedule.iterations() ? done : 0;
         }
         var net = new ResidualNet(shape);
-        var config = new DefaultTrainingConfig(Loss.l1Loss())
+        var config = new DefaultTrainingConfig(ai.djl.training.loss.Loss.l1Loss())
                 .optOptimizer(Adam.builder().optLearningRateTracker(tracker()).build());
         try (Model model = Model.newInstance("net", "PyTorch")) {
             Engine.getEngine("PyTorch").setRandomSeed((int) seed);
             model.setBlock(net);
             try (Trainer trainer = model.newTrainer(config)) {
-                trainer.initialize(new Shape(BATCH, shape.planes(), SIDE, SIDE));
+                trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
                 net.fill(start, seed);
                 Weights mean = net.weights();
-                double loss = 0;
-                long lossOf = 0;
+                double sum = 0;
+                long sumOf = 0;
                 long began = System.nanoTime();
                 var feed = new Feed(earlier);
                 for (long i = first; i < schedule.iterations(); i++) {
                     rate = (float) schedule.at(i);
-                    loss += step(trainer, feed);
-                    lossOf++;
+                    sum += step(trainer, feed);
+                    sumOf++;
                     if (i % 5 == 4) {
-                        mean.follow(net.weights(), 5 * MEAN_SHARE);
+                        // at first the mean of all so far, so that a short run does not drag its beginning along
+                        mean.follow(net.weights(), Math.max(5 * MEAN_SHARE, 1f / (1 + (i - first) / 5)));
                     }
                     boolean end = i + 1 == schedule.iterations();
-                    if (lossOf == KEEP_EVERY || end) {
+                    if (sumOf == KEEP_EVERY || end) {
                         long all = earlier + i + 1 - first;
                         double seconds = spent + (System.nanoTime() - began) / 1e9;
                         Validation.Score score = keep(latest, mean, all, i + 1);
                         journal.add(new Journal.Line(
-                                all, seconds, rate, loss / lossOf, score.psnr(), score.gain(), score.ssim()));
+                                all,
+                                seconds,
+                                rate,
+                                sum / sumOf,
+                                score.psnr(),
+                                score.gain(),
+                                score.ssim(),
+                                score.gradient()));
+                        new Curve(journal.lines()).write(folder.resolve("journal.png"));
                         if (score.psnr() > best) {
                             best = score.psnr();
                             Files.copy(latest, folder.resolve("best.onnx"), StandardCopyOption.REPLACE_EXISTING);
                         }
-                        loss = 0;
-                        lossOf = 0;
+                        sum = 0;
+                        sumOf = 0;
                     }
                 }
             }
@@ -135,10 +146,12 @@ public final class Training {
         all.put("iterations", "" + iterations);
         all.put("run", "" + ofRun);
         all.put("seed", "" + seed);
+        all.put("loss", loss.words());
         OnnxFile.write(latest, mean, all);
         Validation.Score score = validation.of(latest);
         all.put("gain", "" + score.gain());
         all.put("ssim", "" + score.ssim());
+        all.put("gradient", "" + score.gradient());
         OnnxFile.write(latest, mean, all);
         return score;
     }
@@ -155,26 +168,36 @@ public final class Training {
     private float step(Trainer trainer, Feed feed) {
         try (NDManager manager = trainer.getManager().newSubManager()) {
             Feed.Batch batch = feed.next();
-            NDArray x = manager.create(batch.inputs(), new Shape(BATCH, shape.planes(), SIDE, SIDE), DataType.FLOAT32);
-            NDArray y = manager.create(
-                    batch.answers(),
-                    new Shape(BATCH, (long) shape.factor() * shape.factor(), SIDE, SIDE),
-                    DataType.FLOAT32);
+            NDArray x = array(manager, batch.inputs(), shape.in());
+            NDArray plain = array(manager, batch.plain(), shape.out());
+            NDArray y = array(manager, batch.answers(), shape.out());
             float value;
             try (GradientCollector collector = trainer.newGradientCollector()) {
                 NDArray out = trainer.forward(new NDList(x)).singletonOrThrow();
-                NDArray loss = out.sub(y).abs().mean();
-                collector.backward(loss);
-                value = loss.getFloat();
+                NDArray error = loss.of(out, y, plain);
+                collector.backward(error);
+                value = error.getFloat();
             }
             trainer.step();
             return value;
         }
     }
 
+    private NDArray array(NDManager manager, ByteBuffer samples, int planes) {
+        int side = SIDE / shape.step();
+        if (planes > 1) {
+            return manager.create(samples, new Shape(BATCH, planes, side, side), DataType.FLOAT32);
+        }
+        // made with the planes innermost, as one plane lies in memory anyway: the engine keeps to that order through
+        // the
+        // whole net and need not sort every layer's input and output anew (a sixth faster)
+        return manager.create(samples, new Shape(BATCH, side, side, 1), DataType.FLOAT32)
+                .transpose(0, 3, 1, 2);
+    }
+
     /** Draws the next batch while one is learned from; the memory of two batches is used again and again. */
     private final class Feed {
-        record Batch(ByteBuffer inputs, ByteBuffer answers) {}
+        record Batch(ByteBuffer inputs, ByteBuffer plain, ByteBuffer answers) {}
 
         private final Batch[] batches = {fresh(), fresh()};
         private long iteration;
@@ -199,17 +222,20 @@ public final class Training {
                         number,
                         BATCH,
                         into.inputs().asFloatBuffer(),
+                        into.plain().asFloatBuffer(),
                         into.answers().asFloatBuffer());
                 return into;
             });
         }
 
         private Batch fresh() {
-            int square = SIDE * SIDE * BATCH * Float.BYTES;
-            return new Batch(
-                    ByteBuffer.allocateDirect(square * shape.planes()).order(ByteOrder.nativeOrder()),
-                    ByteBuffer.allocateDirect(square * shape.factor() * shape.factor())
-                            .order(ByteOrder.nativeOrder()));
+            int large = shape.factor() * shape.factor();
+            return new Batch(squares(1), squares(large), squares(large));
+        }
+
+        private ByteBuffer squares(int planes) {
+            return ByteBuffer.allocateDirect(SIDE * SIDE * BATCH * planes * Float.BYTES)
+                    .order(ByteOrder.nativeOrder());
         }
     }
 }

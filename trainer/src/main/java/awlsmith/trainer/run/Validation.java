@@ -2,6 +2,7 @@ package awlsmith.trainer.run;
 
 import ai.onnxruntime.OrtException;
 import awlsmith.benchmarks.footage.Pictures;
+import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
 import awlsmith.core.picture.Plane;
@@ -19,7 +20,11 @@ public final class Validation {
     private final List<Pair> pairs;
     private final double lanczos;
 
-    public record Score(double psnr, double gain, double ssim) {}
+    /**
+     * @param psnr dB, @param gain dB over Lanczos with three lobes
+     * @param gradient mean step between neighbours, as a share of the truth's
+     */
+    public record Score(double psnr, double gain, double ssim, double gradient) {}
 
     public Validation(List<Pair> pairs) {
         this.pairs = List.copyOf(pairs);
@@ -42,12 +47,14 @@ public final class Validation {
     public Score of(NetRunner net) {
         double psnr = 0;
         double ssim = 0;
+        double gradient = 0;
         for (Pair pair : pairs) {
             Plane out = clipped(enlarged(net, pair));
             psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
             ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
+            gradient += Gradient.mean(out, BORDER) / Gradient.mean(pair.sharp(), BORDER) / pairs.size();
         }
-        return new Score(psnr, psnr - lanczos, ssim);
+        return new Score(psnr, psnr - lanczos, ssim, gradient);
     }
 
     private static Plane enlarged(NetRunner net, Pair pair) {

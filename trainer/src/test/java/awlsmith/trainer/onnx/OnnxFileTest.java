@@ -30,11 +30,9 @@ class OnnxFileTest {
     private static Weights weights(NetShape shape, long seed) {
         var random = new SplittableRandom(seed);
         var arrays = new ArrayList<float[]>();
-        for (int i = 0; i < 2 * shape.blocks() + 3; i++) {
-            int in = i == 0 ? shape.planes() : shape.channels();
-            int out = i == 2 * shape.blocks() + 2 ? shape.factor() * shape.factor() : shape.channels();
-            arrays.add(drawn(out * in * 9, random));
-            arrays.add(drawn(out, random));
+        for (int i = 0; i < shape.layers(); i++) {
+            arrays.add(drawn(shape.out(i) * shape.in(i) * 9, random));
+            arrays.add(drawn(shape.out(i), random));
         }
         return new Weights(shape, arrays);
     }
@@ -71,28 +69,62 @@ class OnnxFileTest {
     /** The file must be the net that was trained, in another runtime. */
     @Test
     void theFileGivesWhatTheTrainingEngineGives() throws Exception {
-        for (int factor : new int[] {1, 2, 3}) {
-            var shape = new NetShape(1, 6, 2, factor);
-            Weights weights = weights(shape, factor);
-            Plane in = picture(19, 13);
+        for (int[] size : new int[][] {{1, 1}, {2, 1}, {3, 1}, {1, 2}, {2, 2}}) {
+            int step = size[1];
+            int all = size[0] * step;
+            var shape = new NetShape(1, 6, 2, size[0], step);
+            Weights weights = weights(shape, size[0]);
+            Plane in = picture(18, 14);
             Plane byFile = run(weights, in);
             var net = new ResidualNet(shape);
             try (Model model = Model.newInstance("net", "PyTorch");
                     NDManager manager = NDManager.newBaseManager("PyTorch")) {
-                net.initialize(manager, DataType.FLOAT32, new Shape(1, 1, 13, 19));
+                int width = 18 / step;
+                int height = 14 / step;
+                float[] planes = new float[18 * 14];
+                for (int i = 0; i < planes.length; i++) {
+                    int x = i % 18;
+                    int y = i / 18;
+                    planes[((y % step * step + x % step) * height + y / step) * width + x / step] = in.at(x, y);
+                }
+                net.initialize(manager, DataType.FLOAT32, new Shape(1, shape.in(), height, width));
                 net.fill(weights, 0);
-                NDArray x = manager.create(in.packed(), new Shape(1, 1, 13, 19));
+                NDArray x = manager.create(planes, new Shape(1, shape.in(), height, width));
                 float[] phases = net.forward(new ParameterStore(manager, false), new NDList(x), false)
                         .singletonOrThrow()
                         .toFloatArray();
                 for (int y = 0; y < byFile.height(); y++) {
                     for (int u = 0; u < byFile.width(); u++) {
-                        int phase = y % factor * factor + u % factor;
+                        int phase = y % all * all + u % all;
                         assertThat(byFile.at(u, y))
-                                .isCloseTo(phases[(phase * 13 + y / factor) * 19 + u / factor], within(1e-4f));
+                                .isCloseTo(phases[(phase * height + y / all) * width + u / all], within(1e-4f));
                     }
                 }
             }
+        }
+    }
+
+    /** What the card will promise: samples farther away change nothing, on either side. */
+    @Test
+    void theReachIsTheFarthestSampleThatMatters() throws Exception {
+        for (int step : new int[] {1, 2}) {
+            var shape = new NetShape(1, 4, 1, 2, step);
+            Weights weights = weights(shape, 3);
+            Plane in = picture(48, 8);
+            Plane before = run(weights, in);
+            in.set(24, 4, 5);
+            Plane after = run(weights, in);
+            int least = 96;
+            int most = 0;
+            for (int x = 0; x < 96; x++) {
+                for (int y = 0; y < 16; y++) {
+                    if (before.at(x, y) != after.at(x, y)) {
+                        least = Math.min(least, x / 2);
+                        most = Math.max(most, x / 2);
+                    }
+                }
+            }
+            assertThat(Math.max(24 - least, most - 24)).isEqualTo(shape.reach());
         }
     }
 
@@ -103,7 +135,7 @@ class OnnxFileTest {
      */
     @Test
     void convolutionAndPixelShuffleAsTheSpecificationHasThem() throws Exception {
-        var shape = new NetShape(1, 1, 1, 2);
+        var shape = new NetShape(1, 1, 1, 2, 1);
         float[] copy = new float[9];
         copy[4] = 1;
         float[] rightNeighbour = new float[36];
@@ -131,7 +163,7 @@ class OnnxFileTest {
 
     @Test
     void aFileGivesBackItsWeightsAndNotes() throws Exception {
-        Weights weights = weights(new NetShape(2, 5, 3, 2), 8);
+        Weights weights = weights(new NetShape(2, 5, 3, 2, 1), 8);
         Path file = folder.resolve("kept.onnx");
         OnnxFile.write(file, weights, Map.of("iterations", "12"));
         Weights back = OnnxFile.read(file);

@@ -29,21 +29,22 @@ class PairsTest {
         List<Pair> pairs = new Reduced(List.of(Kernel.AREA)).of(sharp, 2, new SplittableRandom(1));
         int side = 16;
         FloatBuffer inputs = FloatBuffer.allocate(8 * side * side);
+        FloatBuffer plain = FloatBuffer.allocate(8 * 4 * side * side);
         FloatBuffer answers = FloatBuffer.allocate(8 * 4 * side * side);
-        var patches = new Patches(pairs, side, 2, 5);
-        patches.batch(3, 8, inputs, answers);
+        var patches = new Patches(pairs, side, 2, 1, 5);
+        patches.batch(3, 8, inputs, plain, answers);
         for (int i = 0; i < 8; i++) {
             float[] small = new float[side * side];
             inputs.get(i * side * side, small);
             Plane in = new Plane(small, 0, side, side, side);
-            Plane plain = new Pair(in, Plane.of(side * 2, side * 2), 2).plain(new Region(0, 0, side, side));
+            Plane enlarged = new Pair(in, Plane.of(side * 2, side * 2), 2).plain(new Region(0, 0, side, side));
             // the inside only: at the edges the patch's plain enlargement knew the picture around it
             double worst = 0;
             for (int y = 8; y < 24; y += 1) {
                 for (int x = 8; x < 24; x += 1) {
                     int phase = y % 2 * 2 + x % 2;
                     float answer = answers.get(((i * 4 + phase) * side + y / 2) * side + x / 2);
-                    worst = Math.max(worst, distanceToTruth(sharp, plain.at(x, y) + answer));
+                    worst = Math.max(worst, distanceToTruth(sharp, enlarged.at(x, y) + answer));
                 }
             }
             assertThat(worst).isLessThan(1e-5);
@@ -59,17 +60,40 @@ class PairsTest {
         return least;
     }
 
+    /** A net with a step reads every second sample as a plane of its own; the squares themselves are the same. */
+    @Test
+    void aStepLaysTheSameSquaresOutOtherwise() {
+        List<Pair> pairs = new Reduced(List.of(Kernel.AREA)).of(picture(120, 120), 2, new SplittableRandom(1));
+        FloatBuffer[] one = {FloatBuffer.allocate(256), FloatBuffer.allocate(1024), FloatBuffer.allocate(1024)};
+        FloatBuffer[] two = {FloatBuffer.allocate(256), FloatBuffer.allocate(1024), FloatBuffer.allocate(1024)};
+        new Patches(pairs, 16, 2, 1, 5).batch(3, 1, one[0], one[1], one[2]);
+        new Patches(pairs, 16, 2, 2, 5).batch(3, 1, two[0], two[1], two[2]);
+        for (int y = 0; y < 32; y++) {
+            for (int x = 0; x < 32; x++) {
+                int phase = y % 2 * 2 + x % 2;
+                int stepped = y % 4 * 4 + x % 4;
+                float answer = one[2].get((phase * 16 + y / 2) * 16 + x / 2);
+                assertThat(two[2].get((stepped * 8 + y / 4) * 8 + x / 4)).isEqualTo(answer);
+                float plain = one[1].get((phase * 16 + y / 2) * 16 + x / 2);
+                assertThat(two[1].get((stepped * 8 + y / 4) * 8 + x / 4)).isEqualTo(plain);
+                if (x < 16 && y < 16) {
+                    assertThat(two[0].get((phase * 8 + y / 2) * 8 + x / 2)).isEqualTo(one[0].get(y * 16 + x));
+                }
+            }
+        }
+    }
+
     @Test
     void theSameIterationDrawsTheSamePatches() {
         List<Pair> pairs = new Reduced(List.of(Kernel.AREA)).of(picture(120, 120), 2, new SplittableRandom(1));
-        var patches = new Patches(pairs, 16, 2, 5);
+        var patches = new Patches(pairs, 16, 2, 1, 5);
         FloatBuffer a = FloatBuffer.allocate(256);
         FloatBuffer b = FloatBuffer.allocate(256);
         FloatBuffer c = FloatBuffer.allocate(256);
         FloatBuffer rest = FloatBuffer.allocate(1024);
-        patches.batch(7, 1, a, rest);
-        patches.batch(7, 1, b, rest);
-        patches.batch(8, 1, c, rest);
+        patches.batch(7, 1, a, rest, rest);
+        patches.batch(7, 1, b, rest, rest);
+        patches.batch(8, 1, c, rest, rest);
         assertThat(a).isEqualTo(b).isNotEqualTo(c);
     }
 

@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class TrainingTest {
-    private static final NetShape SHAPE = new NetShape(1, 4, 1, 2);
+    private static final NetShape SHAPE = new NetShape(1, 4, 1, 2, 1);
 
     @TempDir
     Path folder;
@@ -41,7 +41,8 @@ class TrainingTest {
                 into,
                 SHAPE,
                 new Schedule(0.004, iterations),
-                new Patches(pairs(), Training.side(), 2, 1),
+                new Loss.MeanError(),
+                new Patches(pairs(), Training.side(), 2, 1, 1),
                 new Validation(pairs()),
                 Map.of("pictures", "discs"),
                 1);
@@ -60,13 +61,15 @@ class TrainingTest {
         assertThat(OnnxFile.notes(first.resolve("latest.onnx")))
                 .containsEntry("iterations", "60")
                 .containsEntry("pictures", "discs")
-                .containsKeys("gain", "ssim");
+                .containsKeys("gain", "ssim", "gradient");
         training(first, 120).run(null);
         lines = new Journal(first.resolve("journal.csv")).lines();
         assertThat(lines).extracting(Journal.Line::iteration).containsExactly(60L, 120L);
         assertThat(lines.get(1).loss()).isLessThan(lines.get(0).loss());
         assertThat(lines.get(1).psnr()).isGreaterThan(lines.get(0).psnr());
         assertThat(Files.exists(first.resolve("latest.onnx.new"))).isFalse();
+        var curve = javax.imageio.ImageIO.read(first.resolve("journal.png").toFile());
+        assertThat(curve.getWidth()).isEqualTo(900);
     }
 
     @Test
@@ -76,5 +79,28 @@ class TrainingTest {
         assertThat(schedule.at(299)).isGreaterThan(0.0007);
         assertThat(schedule.at(500)).isEqualTo(0.001 * (0.01 + 0.99 * 0.5), within(1e-9));
         assertThat(schedule.at(999)).isLessThan(0.000012);
+    }
+
+    /** At half the size inside, with the loss of the crisp mode: edges as strong as the truth's, neither less nor more. */
+    @Test
+    void aSteppedNetLearnsHowStrongEdgesAre() throws Exception {
+        Path at = folder.resolve("crisp");
+        for (int run = 0; run < 2; run++) {
+            new Training(
+                            at,
+                            new NetShape(1, 8, 1, 2, 2),
+                            new Schedule(0.004, 60),
+                            new Loss.Crisp(0.5),
+                            new Patches(pairs(), Training.side(), 2, 2, 1),
+                            new Validation(pairs()),
+                            Map.of(),
+                            1)
+                    .run(null);
+        }
+        List<Journal.Line> lines = new Journal(at.resolve("journal.csv")).lines();
+        assertThat(lines.get(1).loss()).isLessThan(lines.get(0).loss());
+        Validation.Score plain = new Validation(pairs()).of((frames, correction) -> correction.fill(0));
+        assertThat(Math.abs(lines.get(1).gradient() - 1)).isLessThan(Math.abs(plain.gradient() - 1));
+        assertThat(OnnxFile.notes(at.resolve("best.onnx")).get("loss")).contains("gradient");
     }
 }
