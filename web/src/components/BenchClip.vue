@@ -30,6 +30,7 @@ const treated = computed(() => {
   const last = plan.value?.steps.at(-1)
   return last ? { width: last.width, height: last.height } : source.value
 })
+const placement = computed(() => plan.value?.placement ?? { x: 0, y: 0, ...source.value })
 const place = computed(
   () => `${clock((frame.value * facts.value.seconds) / frames.value)} frame ${frame.value}`,
 )
@@ -148,6 +149,7 @@ onScopeDispose(() => stop.abort())
       :recipe="state.recipe"
       :source="source"
       :treated="treated"
+      :placement="placement"
       :place="place"
       :take-name="take.name"
       @failed="notices.fail"

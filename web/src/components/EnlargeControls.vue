@@ -29,6 +29,15 @@ const keys: Record<SizeWay, string[]> = {
   pixels: ['width', 'height'],
 }
 const factors = [1.5, 2, 3, 4]
+/** Only a size of two sides can differ from the picture's shape. */
+const framed = computed(
+  () =>
+    way.value === 'target' ||
+    (way.value === 'pixels' && 'width' in props.step.settings && 'height' in props.step.settings),
+)
+const fit = computed(() => param('fit'))
+const offset = computed(() => param('offset'))
+const chosenFit = computed(() => String(props.step.settings['fit'] ?? fit.value?.fallback ?? 'shape'))
 
 const way = computed(() => sizeWay(props.step))
 const factor = computed(() => Number(props.step.settings['factor'] ?? 2))
@@ -112,6 +121,30 @@ function problem(key: string): string {
         @change="(value) => set(one.key, value)"
       />
     </div>
+    <template v-if="framed && fit">
+      <div class="way">
+        <span class="label">{{ fit.label }}</span>
+        <span class="segments" role="group" :aria-label="fit.label">
+          <button
+            v-for="one in fit.options"
+            :key="one.id"
+            type="button"
+            :aria-pressed="chosenFit === one.id"
+            :title="one.effect"
+            @click="set('fit', one.id === fit.fallback ? undefined : one.id)"
+          >
+            {{ one.label }}
+          </button>
+        </span>
+      </div>
+      <ParamControl
+        v-if="offset && chosenFit !== fit.fallback"
+        :param="offset"
+        :value="step.settings['offset']"
+        :problem="problem('offset')"
+        @change="(value) => set('offset', value)"
+      />
+    </template>
     <div v-if="model" role="radiogroup" aria-label="Model" class="models">
       <button
         v-for="one in model.options"

@@ -2,7 +2,19 @@
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue'
 import type { Recipe } from '@/api/client'
 import { dragMoves, wheelZooms } from '@/view/gestures'
-import { clamp, fitted, type Glass, held, panBy, type Size, wanted, zoomAt } from '@/view/glass'
+import {
+  around,
+  clamp,
+  fitted,
+  type Glass,
+  held,
+  inSource,
+  panBy,
+  type Rect,
+  type Size,
+  wanted,
+  zoomAt,
+} from '@/view/glass'
 import { type Look, paint } from '@/view/paint'
 import { plainly } from '@/view/recipe'
 import { useDrawLoop } from '@/view/useDrawLoop'
@@ -16,6 +28,8 @@ const props = defineProps<{
   /** Size of the clip's own picture and of the treated one. */
   source: Size
   treated: Size
+  /** Where the clip's own picture lies in the treated one. */
+  placement: Rect
   /** Where and when one is, told under the picture. */
   place: string
   takeName: string
@@ -42,9 +56,12 @@ const left = reactive(useStill('source', (error) => emit('failed', error)))
 const right = reactive(useStill('treated', (error) => emit('failed', error)))
 
 /** The treated picture's pixels to one of the screen's. */
-const treatedScale = computed(() => (glass.value.scale * props.source.width) / props.treated.width)
+const treatedScale = computed(() => (glass.value.scale * props.source.width) / props.placement.width)
+/** The treated frame, and both pictures together, in the source's pixels. */
+const frame = computed(() => inSource(props.source, props.treated, props.placement))
+const all = computed(() => around(props.source, frame.value))
 const sameSize = computed(
-  () => props.source.width === props.treated.width && props.source.height === props.treated.height,
+  () => props.source.width === props.placement.width && props.source.height === props.placement.height,
 )
 const shown = computed<Look>(() => (flipped.value ? 'source' : look.value))
 const pending = computed(() => left.pending || right.pending)
@@ -56,6 +73,7 @@ const { invalidate } = useDrawLoop(() => {
       glass: glass.value,
       screen: screen.value,
       picture: props.source,
+      frame: frame.value,
       source: left.piece,
       treated: right.piece,
       look: shown.value,
@@ -65,23 +83,23 @@ const { invalidate } = useDrawLoop(() => {
 })
 
 function lookAt(next: Glass, fit = false) {
-  glass.value = held(next, props.source)
+  glass.value = held(next, all.value)
   isFitted.value = fit
 }
 
 function fit() {
-  lookAt(fitted(props.source, screen.value), true)
+  lookAt(fitted(all.value, screen.value), true)
 }
 
 /** Sets the scale in treated pixels, the middle of the screen staying where it is. */
 function setScale(scale: number) {
-  const next = (scale * props.treated.width) / props.source.width
+  const next = (scale * props.placement.width) / props.source.width
   lookAt(zoomAt(glass.value, next, { x: 0, y: 0 }))
 }
 
 const verbs = {
   zoom(factor: number, at: { x: number; y: number }) {
-    const scale = held({ ...glass.value, scale: glass.value.scale * factor }, props.source).scale
+    const scale = held({ ...glass.value, scale: glass.value.scale * factor }, all.value).scale
     lookAt(zoomAt(glass.value, scale, at))
   },
   pan(dx: number, dy: number) {
@@ -108,21 +126,25 @@ function fetchNow() {
   if (screen.value.width < 2) {
     return
   }
-  const whole = (size: Size) => ({
-    need: wanted(glass.value, screen.value, props.source, size, 0),
-    fetch: wanted(glass.value, screen.value, props.source, size, MARGIN),
+  const whole = (size: Size, place: Rect) => ({
+    need: wanted(glass.value, screen.value, props.source, size, place, 0),
+    fetch: wanted(glass.value, screen.value, props.source, size, place, MARGIN),
     source: props.source,
     size,
+    place,
     clip: props.clip,
     frame: props.frame,
   })
-  right.wish({ ...whole(props.treated), recipe: props.recipe })
+  right.wish({ ...whole(props.treated, props.placement), recipe: props.recipe })
   const own = ownPixels.value || sameSize.value
-  left.wish(
-    own
-      ? { ...whole(props.source), recipe: undefined }
-      : { ...whole(props.treated), recipe: plainly(props.treated.width, props.treated.height) },
-  )
+  // as large as in the treated picture, without what its frame adds or cuts off
+  const width = Math.round(props.placement.width)
+  const height = Math.round(props.placement.height)
+  const size = own ? props.source : { width, height }
+  left.wish({
+    ...whole(size, { x: 0, y: 0, ...size }),
+    recipe: own ? undefined : plainly(width, height),
+  })
 }
 
 watch([glass, screen], () => {
@@ -130,7 +152,7 @@ watch([glass, screen], () => {
   fetchSoon(REST_MS)
 })
 watch(
-  () => [props.clip, props.frame, props.recipe, props.treated.width, props.treated.height, ownPixels.value],
+  () => [props.clip, props.frame, props.recipe, props.treated, props.placement, ownPixels.value],
   () => fetchSoon(0),
 )
 watch([() => left.piece, () => right.piece, edge, shown], invalidate)
@@ -147,6 +169,11 @@ watch(
   () => [props.source.width, props.source.height],
   () => fit(),
 )
+watch(all, () => {
+  if (isFitted.value) {
+    fit()
+  }
+})
 
 const sizes = new ResizeObserver(([entry]) => {
   const box = entry?.contentRect

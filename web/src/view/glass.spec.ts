@@ -1,14 +1,31 @@
 import { describe, expect, it } from 'vitest'
-import { fitted, type Glass, held, panBy, serves, toPicture, toScreen, wanted, zoomAt } from './glass'
+import {
+  around,
+  fitted,
+  type Glass,
+  held,
+  inSource,
+  panBy,
+  type Rect,
+  serves,
+  type Size,
+  toPicture,
+  toScreen,
+  wanted as wantedAt,
+  zoomAt,
+} from './glass'
 
 const screen = { width: 800, height: 600 }
-const picture = { width: 640, height: 360 }
+const picture = { x: 0, y: 0, width: 640, height: 360 }
+const over = (size: Size): Rect => ({ x: 0, y: 0, ...size })
+const wanted = (glass: Glass, on: Size, source: Size, size: Size, margin: number) =>
+  wantedAt(glass, on, source, size, over(size), margin)
 
 describe('the view', () => {
   it('fits the whole picture on the screen, centred', () => {
     const glass = fitted(picture, screen)
     expect(glass.scale).toBe(1.25)
-    expect(toScreen(glass, screen, { x: 0, y: 0, ...picture })).toEqual({
+    expect(toScreen(glass, screen, picture)).toEqual({
       x: 0,
       y: 75,
       width: 800,
@@ -41,6 +58,33 @@ describe('the view', () => {
   it('never loses the picture', () => {
     expect(held({ x: -500, y: 9000, scale: 1e9 }, picture)).toEqual({ x: 0, y: 360, scale: 64 })
     expect(held({ x: 1, y: 1, scale: 0 }, picture).scale).toBeCloseTo(0.05)
+  })
+})
+
+describe('a frame of another shape', () => {
+  const source = { width: 640, height: 480 }
+  const frame = { width: 1920, height: 1080 }
+
+  it('lies around the source with bars', () => {
+    const place = { x: 240, y: 0, width: 1440, height: 1080 }
+    const rect = inSource(source, frame, place)
+    expect(rect.x).toBeCloseTo(-106.667, 2)
+    expect(rect.width).toBeCloseTo(853.333, 2)
+    expect(rect).toMatchObject({ height: 480 })
+    expect(around(source, rect)).toEqual(rect)
+    // the source's left edge is 240 pixels into the frame
+    const glass: Glass = { x: 0, y: 0, scale: 2.25 }
+    const { part } = wantedAt(glass, screen, source, frame, place, 0)
+    expect(part).toEqual({ x: 0, y: 0, width: 640, height: 300 })
+  })
+
+  it('lies inside the source when it is filled', () => {
+    const place = { x: 0, y: -180, width: 1920, height: 1440 }
+    expect(inSource(source, frame, place)).toEqual({ x: 0, y: 60, width: 640, height: 360 })
+    expect(around(source, inSource(source, frame, place))).toEqual(over(source))
+    const glass: Glass = { x: 320, y: 240, scale: 3 }
+    const { part } = wantedAt(glass, screen, source, frame, place, 0)
+    expect(part).toEqual({ x: 560, y: 240, width: 800, height: 600 })
   })
 })
 

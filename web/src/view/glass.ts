@@ -25,12 +25,40 @@ export function clamp(value: number, low: number, high: number): number {
   return Math.min(Math.max(value, low), high)
 }
 
-/** The whole picture, as large as it goes on the screen. */
-export function fitted(picture: Size, screen: Size): Glass {
+/** A rectangle as large as it goes on the screen. */
+export function fitted(rect: Rect, screen: Size): Glass {
   return {
-    x: picture.width / 2,
-    y: picture.height / 2,
-    scale: Math.min(screen.width / picture.width, screen.height / picture.height) || 1,
+    x: rect.x + rect.width / 2,
+    y: rect.y + rect.height / 2,
+    scale: Math.min(screen.width / rect.width, screen.height / rect.height) || 1,
+  }
+}
+
+/**
+ * Where another picture lies in the source's pixels.
+ *
+ * @param place where the source lies in that picture, in its pixels
+ */
+export function inSource(source: Size, size: Size, place: Rect): Rect {
+  const perX = place.width / source.width
+  const perY = place.height / source.height
+  return {
+    x: (0 - place.x) / perX,
+    y: (0 - place.y) / perY,
+    width: size.width / perX,
+    height: size.height / perY,
+  }
+}
+
+/** The smallest rectangle around the source picture and another rectangle in its pixels. */
+export function around(source: Size, rect: Rect): Rect {
+  const x = Math.min(0, rect.x)
+  const y = Math.min(0, rect.y)
+  return {
+    x,
+    y,
+    width: Math.max(source.width, rect.x + rect.width) - x,
+    height: Math.max(source.height, rect.y + rect.height) - y,
   }
 }
 
@@ -44,12 +72,12 @@ export function panBy(glass: Glass, dx: number, dy: number): Glass {
   return { ...glass, x: glass.x - dx / glass.scale, y: glass.y - dy / glass.scale }
 }
 
-/** Keeps some of the picture in sight and the scale within reason. */
-export function held(glass: Glass, picture: Size): Glass {
-  const least = SMALLEST_PICTURE / Math.max(picture.width, picture.height)
+/** Keeps some of a rectangle in sight and the scale within reason. */
+export function held(glass: Glass, rect: Rect): Glass {
+  const least = SMALLEST_PICTURE / Math.max(rect.width, rect.height)
   return {
-    x: clamp(glass.x, 0, picture.width),
-    y: clamp(glass.y, 0, picture.height),
+    x: clamp(glass.x, rect.x, rect.x + rect.width),
+    y: clamp(glass.y, rect.y, rect.y + rect.height),
     scale: clamp(glass.scale, least, LARGEST_SCALE),
   }
 }
@@ -81,14 +109,22 @@ export interface Wanted {
 }
 
 /**
- * The visible part of a picture that covers the source's place at its own size.
+ * The visible part of a picture in which the source lies somewhere.
  *
  * @param size of the picture in its own pixels
+ * @param place where the source lies in it, in its pixels
  * @param margin share of the screen fetched around the visible part, so that small moves need nothing new
  */
-export function wanted(glass: Glass, screen: Size, source: Size, size: Size, margin: number): Wanted {
-  const perX = size.width / source.width
-  const perY = size.height / source.height
+export function wanted(
+  glass: Glass,
+  screen: Size,
+  source: Size,
+  size: Size,
+  place: Rect,
+  margin: number,
+): Wanted {
+  const perX = place.width / source.width
+  const perY = place.height / source.height
   const seen = glass.scale / perX
   const reduce = seen >= 1 ? 1 : 2 ** Math.floor(Math.log2(1 / seen))
   const topLeft = toPicture(glass, screen, { x: -margin * screen.width, y: -margin * screen.height })
@@ -97,10 +133,10 @@ export function wanted(glass: Glass, screen: Size, source: Size, size: Size, mar
     y: (1 + margin) * screen.height,
   })
   const step = Math.max(2, reduce)
-  const left = clamp(Math.floor((topLeft.x * perX) / step) * step, 0, size.width - 1)
-  const top = clamp(Math.floor((topLeft.y * perY) / step) * step, 0, size.height - 1)
-  const right = clamp(Math.ceil((bottomRight.x * perX) / step) * step, left + 1, size.width)
-  const bottom = clamp(Math.ceil((bottomRight.y * perY) / step) * step, top + 1, size.height)
+  const left = clamp(Math.floor((place.x + topLeft.x * perX) / step) * step, 0, size.width - 1)
+  const top = clamp(Math.floor((place.y + topLeft.y * perY) / step) * step, 0, size.height - 1)
+  const right = clamp(Math.ceil((place.x + bottomRight.x * perX) / step) * step, left + 1, size.width)
+  const bottom = clamp(Math.ceil((place.y + bottomRight.y * perY) / step) * step, top + 1, size.height)
   return { part: { x: left, y: top, width: right - left, height: bottom - top }, reduce }
 }
 

@@ -13,7 +13,7 @@ export function sizeWay(step: RecipeStep): SizeWay {
 /** The step with its size given in another way, near what it was. */
 export function inWay(step: RecipeStep, way: SizeWay, width: number, height: number): RecipeStep {
   const settings = { ...step.settings }
-  for (const key of ['factor', 'target', 'width', 'height']) {
+  for (const key of ['factor', 'target', 'width', 'height', 'fit', 'offset']) {
     delete settings[key]
   }
   if (way === 'factor') {

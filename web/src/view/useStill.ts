@@ -1,6 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type Recipe } from '@/api/client'
-import { serves, type Size, type Wanted } from './glass'
+import { type Rect, serves, type Size, type Wanted } from './glass'
 import type { Piece } from './paint'
 
 export interface StillWish {
@@ -9,8 +9,9 @@ export interface StillWish {
   readonly recipe: Recipe | undefined
   /** Size of the clip's own picture. */
   readonly source: Size
-  /** Size of the picture fetched. */
+  /** Size of the picture fetched, and where the clip's own lies in it. */
   readonly size: Size
+  readonly place: Rect
   /** What the screen shows, and the same with a margin around it, which is what is fetched. */
   readonly need: Wanted
   readonly fetch: Wanted
@@ -27,7 +28,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
   let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
 
   function wish(next: StillWish) {
-    const key = JSON.stringify([next.clip, next.frame, next.recipe, next.size])
+    const key = JSON.stringify([next.clip, next.frame, next.recipe, next.size, next.place])
     if (have?.key === key && serves(have.wish.fetch, next.need)) {
       return
     }
@@ -54,13 +55,13 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
           return
         }
         piece.value?.bitmap.close()
-        const perX = next.source.width / next.size.width
-        const perY = next.source.height / next.size.height
+        const perX = next.source.width / next.place.width
+        const perY = next.source.height / next.place.height
         piece.value = {
           bitmap,
           covers: {
-            x: part.x * perX,
-            y: part.y * perY,
+            x: (part.x - next.place.x) * perX,
+            y: (part.y - next.place.y) * perY,
             // the last pixel of a reduced picture may stand for less than a whole block
             width: bitmap.width * reduce * perX,
             height: bitmap.height * reduce * perY,

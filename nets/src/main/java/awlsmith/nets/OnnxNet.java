@@ -22,20 +22,26 @@ import java.util.concurrent.ConcurrentLinkedQueue;
  * tiles', which wait for no one. Buffers are kept from call to call.
  */
 final class OnnxNet implements NetRunner, AutoCloseable {
+    /** Sets of inner planes that live at once: what a block reads, makes and adds to, what goes around them all, a copy. */
+    private static final int INNER_SETS = 5;
+
     private static final long START_STACK_BYTES = 256L << 20;
 
     private final OrtSession session;
     private final int factor;
     private final int step;
+    private final int channels;
     private final String input;
     private final String output;
     /** One for each call that runs at the same time; threads themselves come and go. */
     private final Queue<Buffers> free = new ConcurrentLinkedQueue<>();
 
-    private OnnxNet(OrtSession session, int factor, int step) {
+    private OnnxNet(OrtSession session, int factor, int step) throws OrtException {
         this.session = session;
         this.factor = factor;
         this.step = step;
+        // the trainer notes it; a file without the note is counted as a net of the usual width
+        channels = Integer.parseInt(session.getMetadata().getCustomMetadata().getOrDefault("channels", "32"));
         input = session.getInputNames().iterator().next();
         output = session.getOutputNames().iterator().next();
     }
@@ -112,6 +118,12 @@ final class OnnxNet implements NetRunner, AutoCloseable {
         } finally {
             free.add(mine);
         }
+    }
+
+    @Override
+    public long bytes(int width, int height) {
+        long samples = (long) width * height;
+        return Float.BYTES * samples * ((long) INNER_SETS * channels / (step * step) + 2L * factor * factor + 1);
     }
 
     @Override

@@ -70,11 +70,12 @@ public record RenderRequest(
     }
 
     /** What it will make and take. */
-    public RenderPlan plan(long memoryLimit) {
+    public RenderPlan plan(Machine machine) {
         var video = clip.info().video();
         long frames = range.isOpen() ? Math.max(1, clip.info().expectedFrames() - range.from()) : range.count();
         long bits = video.bitRate() > 0 ? video.bitRate() : clip.info().bitRate();
         Rational rate = clip.steadyRate().orElse(video.rate());
-        return RenderPlan.of(recipe.chain(clip.format()), deliverable, rate, frames, bits, memoryLimit);
+        return RenderPlan.of(
+                recipe.chain(clip.format()), deliverable, rate, frames, bits, machine.threads(), machine.memoryLimit());
     }
 }

@@ -50,7 +50,7 @@ public final class Renderer {
      * @throws Cancel.Stopped when asked to stop; finished segments stay
      */
     public Result render() {
-        RenderPlan plan = request.plan(machine.memoryLimit());
+        RenderPlan plan = request.plan(machine);
         if (!plan.isPossible()) {
             throw new MediaException(String.join("; ", plan.refusals()));
         }

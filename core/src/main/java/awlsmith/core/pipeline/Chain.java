@@ -35,6 +35,17 @@ public final class Chain {
         return stages;
     }
 
+    /** Where the whole source picture lies in the output picture. */
+    public Placement placement() {
+        Placement place = Placement.over(source);
+        Format before = source;
+        for (Stage stage : stages) {
+            place = place.within(before, stage.placement());
+            before = stage.output();
+        }
+        return place;
+    }
+
     /** The part of the source picture that a part of the output is made from. */
     public Region needs(Region output) {
         return regions(output).getFirst();
@@ -51,6 +62,11 @@ public final class Chain {
             format = stage.output();
         }
         return bytes + format.floatBytes(regions.getLast());
+    }
+
+    /** Most bytes beside planes that one thread needs in any of the stages; they run one after the other. */
+    public long workBytes() {
+        return stages.stream().mapToLong(Stage::workBytes).max().orElse(0);
     }
 
     /**

@@ -15,6 +15,11 @@ import awlsmith.core.picture.Region;
 public interface Stage {
     Format output();
 
+    /** Where the whole input picture lies in the output picture. */
+    default Placement placement() {
+        return Placement.over(output());
+    }
+
     /** Input frames wanted before the frame being made. */
     default int before() {
         return 0;
@@ -22,6 +27,11 @@ public interface Stage {
 
     /** Input frames wanted after the frame being made. */
     default int after() {
+        return 0;
+    }
+
+    /** Bytes beside its frames that each thread working on it needs, roughly; a net's inner planes are such. */
+    default long workBytes() {
         return 0;
     }
 

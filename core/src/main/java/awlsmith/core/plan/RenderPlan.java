@@ -47,16 +47,25 @@ public record RenderPlan(
      * @param chain the recipe's stages on this clip
      * @param rate frames a second going out
      * @param sourceBitRate bits a second of the source's picture, or 0 when unknown
+     * @param threads that work at once
      * @param memoryLimit bytes this machine may use for a render
      */
     public static RenderPlan of(
-            Chain chain, Deliverable deliverable, Rational rate, long frames, long sourceBitRate, long memoryLimit) {
+            Chain chain,
+            Deliverable deliverable,
+            Rational rate,
+            long frames,
+            long sourceBitRate,
+            int threads,
+            long memoryLimit) {
         Format treated = chain.output();
         Format file = deliverable.fileFormat(treated, chain.source().height());
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
-        checkSize(file, deliverable, rate, refusals, warnings);
-        long memory = chain.bytesAlive(treated.whole()) + FRAMES_IN_FLIGHT * rawBytes(chain.source(), file, refusals);
+        checkSize(chain.source(), file, deliverable, rate, refusals, warnings);
+        long memory = chain.bytesAlive(treated.whole())
+                + chain.workBytes() * threads
+                + FRAMES_IN_FLIGHT * rawBytes(chain.source(), file, refusals);
         if (memory > memoryLimit) {
             refusals.add("this needs about " + megabytes(memory) + " MB of memory, " + megabytes(memoryLimit)
                     + " MB are allowed; choose a smaller size");
@@ -77,13 +86,22 @@ public record RenderPlan(
     }
 
     private static void checkSize(
-            Format file, Deliverable deliverable, Rational rate, List<String> refusals, List<String> warnings) {
+            Format source,
+            Format file,
+            Deliverable deliverable,
+            Rational rate,
+            List<String> refusals,
+            List<String> warnings) {
         int side = Math.max(file.width(), file.height());
         String size = file.width() + "x" + file.height();
         if (side > deliverable.codec().largestSide()) {
             refusals.add(size + " is beyond " + deliverable.codec().label() + ", which ends at "
                     + deliverable.codec().largestSide() + " pixels on a side; choose a smaller size");
             return;
+        }
+        if (side > WIDE_SUPPORT_SIDE) {
+            warnings.add(size + " is beyond " + WIDE_SUPPORT_SIDE + " pixels on a side; many players will refuse it. "
+                    + smaller(source));
         }
         if (deliverable.codec() != Deliverable.Codec.H264) {
             return;
@@ -95,9 +113,18 @@ public record RenderPlan(
         } else if (level.get().compareTo(H264Level.L5_2) > 0) {
             warnings.add(size + " needs H.264 level " + level.get().label()
                     + "; most players stop at 5.2. 3840x2160 is safe");
-        } else if (side > WIDE_SUPPORT_SIDE) {
-            warnings.add(size + " is beyond " + WIDE_SUPPORT_SIDE + " pixels on a side; many players will refuse it");
         }
+    }
+
+    /** The usual mistake is a factor meant for small footage on footage that is large already. */
+    private static String smaller(Format source) {
+        int side = Math.max(source.width(), source.height());
+        double most = Math.floor(10.0 * WIDE_SUPPORT_SIDE / side) / 10;
+        String already = "the source has " + source.width() + "x" + source.height() + " already";
+        return most <= 1
+                ? already
+                : already + ": factor " + (most == Math.rint(most) ? "" + (int) most : "" + most)
+                        + " is the most that stays within";
     }
 
     private static long rawBytes(Format source, Format file, List<String> refusals) {

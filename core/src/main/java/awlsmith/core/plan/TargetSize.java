@@ -32,6 +32,38 @@ public final class TargetSize {
                 height > 0 ? height : (double) in.height() * width / in.width());
     }
 
+    /** As large as it goes in a box without leaving it; the shape stays. */
+    public static Format inside(Format in, int width, int height) {
+        return byFactor(in, Math.min((double) width / in.width(), (double) height / in.height()));
+    }
+
+    /**
+     * Square samples and the shape as seen: as large as it goes inside a box, or just so large that it covers it.
+     *
+     * @param width of the box, @param height of the box
+     */
+    public static Format squareInside(Format in, int width, int height) {
+        return square(in, width, height, false);
+    }
+
+    /** See {@link #squareInside}. */
+    public static Format squareCovering(Format in, int width, int height) {
+        return square(in, width, height, true);
+    }
+
+    private static Format square(Format in, int width, int height, boolean covering) {
+        double seen = in.width() * in.sar().toDouble();
+        double across = width / seen;
+        double down = (double) height / in.height();
+        double scale = covering ? Math.max(across, down) : Math.min(across, down);
+        int w = side(seen * scale, in.chroma().stepX());
+        int h = side(in.height() * scale, in.chroma().stepY());
+        // rounding to whole chroma samples must neither leave the box nor leave a line of it open
+        w = covering ? Math.max(w, width) : Math.min(w, width);
+        h = covering ? Math.max(h, height) : Math.min(h, height);
+        return in.withSize(w, h, Rational.ONE);
+    }
+
     private static Format sized(Format in, double width, double height) {
         int w = side(width, in.chroma().stepX());
         int h = side(height, in.chroma().stepY());

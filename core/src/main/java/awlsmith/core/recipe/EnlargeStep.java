@@ -1,10 +1,12 @@
 package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.TargetSize;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.resample.PlaceStage;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.ModelUnavailable;
 import awlsmith.core.upscale.Models;
@@ -22,6 +24,9 @@ import java.util.stream.Stream;
  */
 final class EnlargeStep implements StepKind {
     private static final String PLAIN = "none";
+    private static final String CINEMA = "cinema";
+    private static final int CINEMA_WIDTH = 4096;
+    private static final int CINEMA_HEIGHT = 2160;
     private static final Param.Real FACTOR = new Param.Real(
             "factor", "Factor", "x", 0.125, 8, null, "times wider and higher; 2 when nothing else is set");
     private static final Param.Choice TARGET = new Param.Choice(
@@ -33,13 +38,31 @@ final class EnlargeStep implements StepKind {
                     new Param.Choice.Option("1080p", "1080 lines", "high definition height"),
                     new Param.Choice.Option("1440p", "1440 lines", "between high and ultra-high definition"),
                     new Param.Choice.Option("2160p", "2160 lines", "ultra-high definition height"),
-                    new Param.Choice.Option("4320p", "4320 lines", "the largest broadcast height")),
+                    new Param.Choice.Option("4320p", "4320 lines", "the largest broadcast height"),
+                    new Param.Choice.Option(CINEMA, "4096x2160", "the digital cinema frame")),
             null,
-            "this many lines; the width follows from the picture's shape");
+            "this many lines, or this frame; how a picture of another shape goes into it is the fit");
     private static final Param.Whole WIDTH =
             new Param.Whole("width", "Width", "px", 2, 16384, null, "pixels across; alone, the height follows");
     private static final Param.Whole HEIGHT =
             new Param.Whole("height", "Height", "px", 2, 16384, null, "pixels down; alone, the width follows");
+    private static final Param.Choice FIT = new Param.Choice(
+            "fit",
+            "Fit",
+            List.of(
+                    new Param.Choice.Option("shape", "Keep shape", "the picture alone, its own shape"),
+                    new Param.Choice.Option("bars", "Letterbox", "the whole picture with black beside it"),
+                    new Param.Choice.Option("fill", "Fill", "the whole frame; what overhangs is cut off")),
+            "shape",
+            "how the picture goes into a target or size of another shape; lines are taken for a 16:9 frame");
+    private static final Param.Whole OFFSET = new Param.Whole(
+            "offset",
+            "Offset",
+            "%",
+            -100,
+            100,
+            0L,
+            "where the picture lies in the frame: 0 in the middle, -100 its left or top edge seen, 100 its right or bottom");
     private static final Param.Choice KERNEL = new Param.Choice(
             "kernel",
             "Kernel",
@@ -65,10 +88,11 @@ final class EnlargeStep implements StepKind {
             "mode",
             "Mode",
             List.of(
-                    new Param.Choice.Option("quality", "Quality", "the best picture"),
+                    new Param.Choice.Option("quality", "Quality", "the least error"),
+                    new Param.Choice.Option("crisp", "Crisp", "stronger edges and texture, a little more error"),
                     new Param.Choice.Option("fast", "Fast", "several times faster, less detail")),
             null,
-            "how much computing the model takes; quality where the model has it");
+            "what the model aims at; quality where the model has it");
     private static final Param.Whole STRENGTH = new Param.Whole(
             "strength",
             "Strength",
@@ -101,7 +125,7 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, MODEL, MODE, STRENGTH, KERNEL);
+        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, MODEL, MODE, STRENGTH, KERNEL);
     }
 
     @Override
@@ -117,7 +141,7 @@ final class EnlargeStep implements StepKind {
         }
         Format out;
         try {
-            out = size(settings, input);
+            out = frame(settings, input);
         } catch (IllegalArgumentException e) {
             out = null;
         }
@@ -140,6 +164,7 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public List<Stage> stages(Settings settings, Format input) {
+        Format frame = frame(settings, input);
         Format out = size(settings, input);
         var stages = new ArrayList<Stage>();
         Format at = input;
@@ -154,6 +179,13 @@ final class EnlargeStep implements StepKind {
         }
         if (stages.isEmpty() || at.width() != out.width() || at.height() != out.height()) {
             stages.add(new EnlargeStage(at, out, kernel(settings)));
+        }
+        if (frame.width() != out.width() || frame.height() != out.height()) {
+            stages.add(new PlaceStage(
+                    out,
+                    frame,
+                    at(frame.width() - out.width(), settings, input.chroma().stepX()),
+                    at(frame.height() - out.height(), settings, input.chroma().stepY())));
         }
         return stages;
     }
@@ -185,11 +217,11 @@ final class EnlargeStep implements StepKind {
         String means = means(settings);
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
-            return target.get() + " " + means;
+            return target.get() + fitted(settings) + " " + means;
         }
         if (settings.has("width") || settings.has("height")) {
-            Format out = size(settings, input);
-            return out.width() + "x" + out.height() + " " + means;
+            Format out = frame(settings, input);
+            return out.width() + "x" + out.height() + fitted(settings) + " " + means;
         }
         return Words.number(settings.real(FACTOR).orElse(2.0)) + "x " + means;
     }
@@ -199,22 +231,87 @@ final class EnlargeStep implements StepKind {
             return kernel(settings).id();
         }
         String model = settings.choice(MODEL).orElseThrow();
-        boolean fast = card(settings)
-                .filter(card -> card.mode() == ModelCard.Mode.FAST)
-                .isPresent();
-        return fast ? model + " fast" : model;
+        return card(settings)
+                .filter(card -> card.mode() != ModelCard.Mode.QUALITY)
+                .map(card -> model + " " + card.mode().id())
+                .orElse(model);
     }
 
     private static Kernel kernel(Settings settings) {
         return Kernel.byId(settings.choice(KERNEL).orElseThrow());
     }
 
-    private static Format size(Settings settings, Format input) {
+    private static String fitted(Settings settings) {
+        return box(settings)
+                .filter(box -> !fit(settings).equals("shape"))
+                .map(box -> " " + fit(settings))
+                .orElse("");
+    }
+
+    private static String fit(Settings settings) {
+        return settings.choice(FIT).orElseThrow();
+    }
+
+    /** Width and height of the frame that the picture goes into; none where its own shape says one of them. */
+    private static Optional<Size> box(Settings settings) {
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
-            return TargetSize.byLines(
-                    input,
-                    Integer.parseInt(target.get().substring(0, target.get().length() - 1)));
+            if (target.get().equals(CINEMA)) {
+                return Optional.of(new Size(CINEMA_WIDTH, CINEMA_HEIGHT));
+            }
+            int lines = lines(target.get());
+            return Optional.of(new Size(lines * 16 / 9, lines));
+        }
+        return settings.has("width") && settings.has("height")
+                ? Optional.of(new Size(
+                        Math.toIntExact(settings.whole(WIDTH).orElseThrow()),
+                        Math.toIntExact(settings.whole(HEIGHT).orElseThrow())))
+                : Optional.empty();
+    }
+
+    private static int lines(String target) {
+        return Integer.parseInt(target.substring(0, target.length() - 1));
+    }
+
+    private record Size(int width, int height) {}
+
+    /** What comes out: the picture, or the frame it is fitted into. */
+    private static Format frame(Settings settings, Format input) {
+        Format picture = size(settings, input);
+        return box(settings)
+                .filter(box -> !fit(settings).equals("shape"))
+                .map(box -> input.withSize(
+                        even(box.width(), input.chroma().stepX()),
+                        even(box.height(), input.chroma().stepY()),
+                        Rational.ONE))
+                .orElse(picture);
+    }
+
+    private static int even(int side, int step) {
+        return Math.ceilDiv(side, step) * step;
+    }
+
+    /** Where the picture's edge lies, on whole chroma samples. */
+    private static int at(int room, Settings settings, int step) {
+        double share = (settings.whole(OFFSET).orElseThrow() + 100) / 200.0;
+        return (int) Math.round(room * share / step) * step;
+    }
+
+    /** The picture's size before anything is cut off it or put beside it. */
+    private static Format size(Settings settings, Format input) {
+        Optional<Size> box = box(settings);
+        if (box.isPresent() && !fit(settings).equals("shape")) {
+            int width = even(box.get().width(), input.chroma().stepX());
+            int height = even(box.get().height(), input.chroma().stepY());
+            return fit(settings).equals("fill")
+                    ? TargetSize.squareCovering(input, width, height)
+                    : TargetSize.squareInside(input, width, height);
+        }
+        Optional<String> target = settings.choice(TARGET);
+        if (target.isPresent()) {
+            return target.get().equals(CINEMA)
+                    ? TargetSize.inside(input, CINEMA_WIDTH, CINEMA_HEIGHT)
+                    : TargetSize.byLines(input, lines(target.get()));
         }
         if (settings.has("width") || settings.has("height")) {
             return TargetSize.byPixels(

@@ -29,7 +29,7 @@ public final class Models {
     public static List<ModelCard> families() {
         var first = new LinkedHashMap<String, ModelCard>();
         ALL.keySet()
-                .forEach(card -> first.merge(card.id(), card, (a, b) -> a.mode() == ModelCard.Mode.QUALITY ? a : b));
+                .forEach(card -> first.merge(card.id(), card, (a, b) -> a.mode().compareTo(b.mode()) <= 0 ? a : b));
         return new ArrayList<>(first.values());
     }
 

@@ -16,4 +16,9 @@ public interface NetRunner {
      * @param correction gets factor times as many samples both ways
      */
     void run(List<Plane> frames, Plane correction);
+
+    /** Bytes that one call needs for itself on a part of this size, roughly. */
+    default long bytes(int width, int height) {
+        return 0;
+    }
 }

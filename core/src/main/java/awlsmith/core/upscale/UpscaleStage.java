@@ -55,6 +55,12 @@ public final class UpscaleStage implements Stage {
     }
 
     @Override
+    public long workBytes() {
+        int reach = 2 * card.reach();
+        return net.bytes(Math.min(input.width(), TILE + reach), Math.min(input.height(), TILE + reach));
+    }
+
+    @Override
     public Region needs(Region wanted) {
         Region net = around(small(wanted));
         Region base = plain.needs(wanted);

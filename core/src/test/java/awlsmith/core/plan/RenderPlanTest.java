@@ -6,12 +6,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -26,7 +32,7 @@ class RenderPlanTest {
 
     private static RenderPlan plan(Format source, String step, Deliverable deliverable, int rate, long memory) {
         Chain chain = new Recipe(step.isEmpty() ? List.of() : List.of(Step.parse(step))).chain(source);
-        return RenderPlan.of(chain, deliverable, Rational.of(rate), 100, 2_000_000, memory);
+        return RenderPlan.of(chain, deliverable, Rational.of(rate), 100, 2_000_000, 2, memory);
     }
 
     /**
@@ -64,6 +70,47 @@ class RenderPlanTest {
                 .isEmpty();
     }
 
+    /** The usual mistake: a factor for small footage on footage that is large already. */
+    @Test
+    void beyond8192TheLargestFactorThatStaysWithinIsTold() {
+        Format large = format(3840, 2160, Chroma.S420);
+        for (Deliverable deliverable : List.of(H264, FFV1)) {
+            assertThat(plan(large, "enlarge factor=4", deliverable, 25, Long.MAX_VALUE)
+                            .warnings())
+                    .anyMatch(w -> w.contains("15360x8640 is beyond 8192")
+                            && w.contains(
+                                    "the source has 3840x2160 already: factor 2.1 is the most that stays within"));
+            assertThat(plan(large, "enlarge factor=2.1", deliverable, 25, Long.MAX_VALUE)
+                            .warnings())
+                    .noneMatch(w -> w.contains("8192"));
+        }
+    }
+
+    @Test
+    void everyThreadOfANetCountsItsOwnMemory() {
+        Format source = format(640, 360, Chroma.S420);
+        var chain = new Chain(source, List.of(new UpscaleStage(source, CARD, new Hungry(), 1)));
+        long one = RenderPlan.of(chain, H264, Rational.of(25), 100, 0, 1, Long.MAX_VALUE)
+                .memoryBytes();
+        long four = RenderPlan.of(chain, H264, Rational.of(25), 100, 0, 4, Long.MAX_VALUE)
+                .memoryBytes();
+        // tiles of 320 with 4 samples around them
+        assertThat(four - one).isEqualTo(3 * 100L * 328 * 328);
+    }
+
+    private static final ModelCard CARD =
+            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, 1, Kernel.CATMULL_ROM, 1, Map.of());
+
+    private static final class Hungry implements NetRunner {
+        @Override
+        public void run(List<Plane> frames, Plane correction) {}
+
+        @Override
+        public long bytes(int width, int height) {
+            return 100L * width * height;
+        }
+    }
+
     @Test
     void tooLittleMemoryIsRefusedWithTheFigures() {
         var plan = plan(format(3840, 2160, Chroma.S444), "enlarge factor=4", H264, 25, 500_000_000L);
@@ -99,8 +146,8 @@ class RenderPlanTest {
     void memoryFollowsTheWindowsNotTheLength() {
         Format source = format(1920, 1080, Chroma.S420);
         Chain chain = new Recipe(List.of(Step.parse("enlarge factor=2"))).chain(source);
-        var minute = RenderPlan.of(chain, H264, Rational.of(25), 1500, 0, Long.MAX_VALUE);
-        var day = RenderPlan.of(chain, H264, Rational.of(25), 2_160_000, 0, Long.MAX_VALUE);
+        var minute = RenderPlan.of(chain, H264, Rational.of(25), 1500, 0, 2, Long.MAX_VALUE);
+        var day = RenderPlan.of(chain, H264, Rational.of(25), 2_160_000, 0, 2, Long.MAX_VALUE);
         assertThat(day.memoryBytes()).isEqualTo(minute.memoryBytes()).isLessThan(1 << 30);
         assertThat(day.fileBytes()).isGreaterThan(1000 * minute.fileBytes());
     }

@@ -8,6 +8,7 @@ import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Placement;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -35,13 +36,37 @@ class RecipeTest {
                 "enlarge height=1152 | 1440 | 1152 | 16/15",
                 "enlarge width=721 | 722 | 576 | 16/15",
                 "enlarge width=768 height=576 | 768 | 576 | 1",
-                "enlarge width=1440 height=1080 | 1440 | 1080 | 1"
+                "enlarge width=1440 height=1080 | 1440 | 1080 | 1",
+                "enlarge target=cinema | 2700 | 2160 | 16/15",
+                "enlarge target=cinema fit=bars | 4096 | 2160 | 1",
+                "enlarge target=1080p fit=fill | 1920 | 1080 | 1",
+                "enlarge target=4320p fit=bars | 7680 | 4320 | 1",
+                "enlarge width=1000 height=1001 fit=fill | 1000 | 1002 | 1",
+                "enlarge width=1000 fit=fill | 1000 | 800 | 16/15"
             })
     void sizesAreEvenAndTheShapeAsSeenIsKept(String step, int width, int height, String sar) {
         Format out = sized(TAPE, step);
         assertThat(out.width()).isEqualTo(width);
         assertThat(out.height()).isEqualTo(height);
         assertThat(out.sar()).isEqualTo(Rational.parse(sar));
+    }
+
+    /** 720x576 with samples of 16:15 is seen as 4:3: in a 1920x1080 frame it is 1440 wide, or 1440 high. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "fit=bars | 240 | 0 | 1440 | 1080",
+                "fit=bars offset=-100 | 0 | 0 | 1440 | 1080",
+                "fit=bars offset=100 | 480 | 0 | 1440 | 1080",
+                "fit=fill | 0 | -180 | 1920 | 1440",
+                "fit=fill offset=-100 | 0 | 0 | 1920 | 1440",
+                "fit=fill offset=100 | 0 | -360 | 1920 | 1440",
+                "fit=shape | 0 | 0 | 1350 | 1080"
+            })
+    void aPictureIsPutIntoAFrameOfAnotherShape(String fit, int x, int y, int width, int height) {
+        var chain = new Recipe(List.of(Step.parse("enlarge target=1080p " + fit))).chain(TAPE);
+        assertThat(chain.placement()).isEqualTo(new Placement(x, y, width, height));
     }
 
     @Test
@@ -62,7 +87,7 @@ class RecipeTest {
                 "enlarge factor=two | factor is two, not a number",
                 "enlarge kernel=bicubic | allowed is one of area, bilinear, mitchell",
                 "enlarge width=1.5 | width is 1.5, not a whole number: allowed is 2..16384 px",
-                "enlarge glow=1 | enlarge has no setting 'glow'; it has: factor, target, width, height, model, mode, strength, kernel",
+                "enlarge glow=1 | enlarge has no setting 'glow'; it has: factor, target, width, height, fit, offset, model, mode, strength, kernel",
                 "blow-up factor=2 | there is no step called 'blow-up'; there are: enlarge",
                 "enlarge factor | 'factor' is not a setting; write key=value",
                 "enlarge factor=2 factor=3 | factor is given twice"

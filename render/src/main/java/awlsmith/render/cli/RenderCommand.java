@@ -78,7 +78,7 @@ final class RenderCommand {
     private void render(Clip clip, Path out, Path scratch, Machine machine) {
         var request = new RenderRequest(
                 clip, options.recipe(), range(clip), options.deliverable(), out, scratch, Integer.MAX_VALUE);
-        RenderPlan plan = request.plan(machine.memoryLimit());
+        RenderPlan plan = request.plan(machine);
         plan.warnings().forEach(warning -> err.println("note: " + warning));
         err.printf(
                 Locale.ROOT,

@@ -1,7 +1,9 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Placement;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
@@ -68,11 +70,13 @@ public class Dispatch {
     /**
      * What a recipe makes of a clip.
      *
-     * @param source size in words; @param steps what reaches behind each step
+     * @param steps what reaches behind each step
+     * @param placement where the clip's own picture lies in the treated one
      * @param estimateSeconds by this machine's newest measured rate and its models' speeds; null before the first render
      */
     public record PlanView(
             List<StepView> steps,
+            PlacementView placement,
             int width,
             int height,
             String sar,
@@ -89,11 +93,14 @@ public class Dispatch {
     /** @param summary its main setting; size behind it */
     public record StepView(String summary, int width, int height) {}
 
+    /** In pixels of the treated picture; parts may lie outside it. */
+    public record PlacementView(double x, double y, double width, double height) {}
+
     PlanView plan(UUID clipId, Recipe recipe, Deliverable deliverable, @Nullable Integer in, @Nullable Integer out) {
         Clip clip = clips.open(clipId);
         int count = clip.index().orElseThrow().count();
         FrameRange range = span(count, in, out);
-        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine.memoryLimit());
+        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
         var steps = new ArrayList<StepView>();
         Format before = clip.format();
         List<Format> formats = recipe.formats(clip.format());
@@ -107,9 +114,12 @@ public class Dispatch {
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
         double pixels = (double) plan.output().width() * plan.output().height() * range.count();
-        double modelSeconds = speeds.secondsAFrame(recipe.chain(clip.format())) * range.count();
+        Chain chain = recipe.chain(clip.format());
+        double modelSeconds = speeds.secondsAFrame(chain) * range.count();
+        Placement place = chain.placement();
         return new PlanView(
                 steps,
+                new PlacementView(place.x(), place.y(), place.width(), place.height()),
                 plan.output().width(),
                 plan.output().height(),
                 plan.output().sar().toString(),
@@ -131,7 +141,7 @@ public class Dispatch {
         int count = clip.index().orElseThrow().count();
         FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
         Recipe recipe = Recipe.fromTree(take.recipe());
-        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine.memoryLimit());
+        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
         if (!plan.isPossible()) {
             throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
         }

@@ -36,10 +36,10 @@ class ModelController {
         return Models.all().stream().map(this::view).toList();
     }
 
-    /** Measures those that were not measured yet. */
+    /** Measures every model anew. */
     @PostMapping("/api/models/speeds")
     List<ModelView> measure() {
-        Models.all().forEach(speeds::pixelsASecond);
+        Models.all().forEach(speeds::measureAgain);
         return models();
     }
 

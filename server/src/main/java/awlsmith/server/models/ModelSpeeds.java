@@ -57,10 +57,19 @@ public class ModelSpeeds {
             if (before.isPresent()) {
                 return before.getAsDouble();
             }
-            double speed = measured(c);
-            kept.keep(c.id(), c.mode().id(), speed, clock.instant());
-            return speed;
+            return fresh(c);
         });
+    }
+
+    /** Measures again, for when the machine was busy the first time or has changed since. */
+    public void measureAgain(ModelCard card) {
+        known.put(card, fresh(card));
+    }
+
+    private double fresh(ModelCard card) {
+        double speed = measured(card);
+        kept.keep(card.id(), card.mode().id(), speed, clock.instant());
+        return speed;
     }
 
     /** As {@link #pixelsASecond}, but without measuring. */
@@ -71,7 +80,8 @@ public class ModelSpeeds {
                 : kept.find(card.id(), card.mode().id());
     }
 
-    private double measured(ModelCard card) {
+    /** Measured by one at a time: two that measure at once would find half the speed. */
+    private synchronized double measured(ModelCard card) {
         var format = new Format(WIDTH, HEIGHT, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
         var pool = machine.planes();
         Frame frame = Frame.blank(format, format.whole(), 0, Rational.ZERO, pool);
