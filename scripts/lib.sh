@@ -186,4 +186,12 @@ build_tools() {
 # a render's planes come from a pool and stay; a small heap is enough and the collector may keep it small
 render_flags=(-XX:+UseSerialGC -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30)
 java_flags=(--add-modules jdk.incubator.vector --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow
-  -Djava.awt.headless=true)
+  -Djava.awt.headless=true -Dawlsmith.processor="${AWLSMITH_PROCESSOR:-cores}")
+
+# put before a command that does the work; all it starts, FFmpeg too, stays on these cores
+on_cores=()
+if [ -n "${AWLSMITH_CORES:-}" ]; then
+  need taskset util-linux
+  taskset -c "$AWLSMITH_CORES" true 2>/dev/null || fail "AWLSMITH_CORES is '$AWLSMITH_CORES': this machine has the cores 0-$(($(nproc --all) - 1)); write them as 0-3,6"
+  on_cores=(taskset -c "$AWLSMITH_CORES")
+fi

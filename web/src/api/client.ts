@@ -10,6 +10,7 @@ export type StepDescription = Schemas['StepDescription']
 export type ParamDescription = Schemas['ParamDescription']
 export type DeliverableChoice = Schemas['DeliverableChoice']
 export type ModelView = Schemas['ModelView']
+export type MachineView = Schemas['MachineView']
 export type SessionView = Schemas['SessionView']
 export type DemoMaking = Schemas['Making']
 
@@ -104,6 +105,7 @@ export const api = {
   signIn: (password: string) => json<SessionView>('POST', '/api/session', { password }),
   signOut: () => send('DELETE', '/api/session'),
   demo: () => json<DemoMaking>('GET', '/api/demo'),
+  machine: () => json<MachineView>('GET', '/api/machine'),
   models: () => json<ModelView[]>('GET', '/api/models'),
   measureModels: () => json<ModelView[]>('POST', '/api/models/speeds'),
   steps: () => json<StepDescription[]>('GET', '/api/steps'),

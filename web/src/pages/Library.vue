@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
-import type { ModelView } from '@/api/client'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { api, type MachineView, type ModelView } from '@/api/client'
+import { useNotices } from '@/stores/notices'
 import { useModels } from '@/stores/models'
 import { modelSpeed } from '@/view/words'
 
 const models = useModels()
 const measuring = ref(false)
+const machine = shallowRef<MachineView>()
 
 const families = computed(() => {
   const grouped = new Map<string, ModelView[]>()
@@ -17,6 +19,7 @@ const families = computed(() => {
 const unmeasured = computed(() => models.all.some((one) => one.pixelsASecond === undefined))
 
 onMounted(models.load)
+onMounted(() => api.machine().then((view) => (machine.value = view), useNotices().fail))
 
 async function measure() {
   measuring.value = true
@@ -30,6 +33,9 @@ async function measure() {
     <div class="top">
       <h1>Library</h1>
       <span class="label">models for enlarging, trained here, nothing fetched</span>
+      <span v-if="machine" class="label" data-test="machine"
+        >they run on {{ machine.nets }}, {{ machine.cores }} at once</span
+      >
       <button type="button" class="button" :disabled="measuring" data-test="measure" @click="measure">
         {{ measuring ? 'Measuring…' : unmeasured ? 'Measure speeds' : 'Measure speeds again' }}
       </button>

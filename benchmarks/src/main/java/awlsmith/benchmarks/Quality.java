@@ -1,8 +1,11 @@
 package awlsmith.benchmarks;
 
+import awlsmith.benchmarks.footage.Codec;
 import awlsmith.benchmarks.footage.Condition;
+import awlsmith.benchmarks.footage.Drawings;
 import awlsmith.benchmarks.footage.Material;
 import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
@@ -15,8 +18,11 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.UpscaleStage;
@@ -28,21 +34,45 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
+import java.util.function.BiFunction;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 
 /** Enlarges footage that no training saw, made small in known ways, by every model, and writes what came back. */
 public final class Quality {
     private static final int BORDER = 8;
     private static final int FRAMES = 10;
+    private static final List<String> STILLS =
+            List.of("baboon.jpg", "butterfly.jpg", "fruits.jpg", "home.jpg", "aloeL.jpg");
+    private static final List<String> SKIMAGE = List.of("astronaut.png", "coffee.png", "camera.png");
+    private static final ModelCard PHOTOGRAPHIC =
+            Models.find("photographic", ModelCard.Mode.QUALITY).orElseThrow();
     private static final String EXAMPLES = "opencv-doc/examples/data/";
 
     private final Machine machine = Machine.whole();
     private final List<String> report = new ArrayList<>();
     private final PackageCache packages;
+    /** Sums of PSNR over the stills, by way. */
+    private final Map<String, Double> stills = new LinkedHashMap<>();
 
-    /** A way to enlarge by 2. */
-    private record Way(String name, Function<Format, Stage> stage) {}
+    /**
+     * A way to enlarge.
+     *
+     * @param before what is done to all frames first
+     */
+    private record Way(
+            String name, UnaryOperator<List<Plane>> before, BiFunction<Format, Integer, List<Stage>> stages) {
+        static Way by(String name, String step) {
+            return new Way(
+                    name,
+                    UnaryOperator.identity(),
+                    (in, times) -> new Recipe(List.of(Step.parse(step + " factor=" + times)))
+                            .chain(in)
+                            .stages());
+        }
+    }
+
+    private static final String LANCZOS = "enlarge kernel=lanczos3";
 
     /** @param gradient of the result, as a share of the truth's; @param flicker error of the steps between frames */
     private record Score(double psnr, double ssim, double gradient, double flicker) {}
@@ -76,19 +106,111 @@ public final class Quality {
         say("");
         say("Made by `./awlsmith measure --quality`; do not edit.");
         say("");
-        say(
-                "Enlarged by 2 from footage no training saw: clips and pictures of Debian's opencv-doc and python3-skimage, made"
-                        + " small in known ways. PSNR and SSIM are of luma, a border of " + BORDER
-                        + " left out. Gains are over Lanczos with three lobes. *Gradient* is the mean step between neighbours, as a"
-                        + " share of the truth's. *Flicker* is the root mean square error of the steps from frame to frame, as a share"
-                        + " of what Lanczos leaves.");
+        say("Enlarged from footage no training saw: clips and pictures of Debian's opencv-doc and python3-skimage, made"
+                + " small in known ways. PSNR and SSIM are of luma, a border of " + BORDER
+                + " left out. Gains are over Lanczos with three lobes. *Gradient* is the mean step between neighbours, as a"
+                + " share of the truth's. *Flicker* is the root mean square error of the steps from frame to frame, as a share"
+                + " of what Lanczos leaves.");
         say("");
         List<Material> materials = materials();
         for (Condition condition :
                 List.of(Condition.BICUBIC, Condition.AREA, Condition.CRF_20, Condition.CRF_30, Condition.GRAIN)) {
-            table(condition, materials);
+            table(condition.heading(), condition, materials, waysFor(condition));
+            if (condition == Condition.BICUBIC) {
+                paper();
+            }
         }
+        passes(materials);
+        drawings();
+        colour();
         speed();
+    }
+
+    /** Where the models stand against a published net. */
+    private void paper() {
+        long count = stills.isEmpty() ? 1 : STILLS.size() + SKIMAGE.size();
+        double bicubic = stills.getOrDefault("bicubic", 0.0);
+        say(
+                "Dong et al., \"Accelerating the super-resolution convolutional neural network\", ECCV 2016, report about +3.3 dB over"
+                        + " bicubic for factor 2 on their first test set, with 12 to 25 thousand weights (a figure from memory)."
+                        + " Over bicubic, on the stills above, which are other pictures:");
+        say("");
+        stills.forEach((name, sum) -> {
+            if (!name.equals("bicubic")) {
+                say(Figures.text("- %s: %+.2f dB", name, (sum - bicubic) / count));
+            }
+        });
+        say("");
+    }
+
+    /** Three and four times: the photographic model in two passes, and a kernel for what is over. */
+    private void passes(List<Material> materials) {
+        List<Way> ways = List.of(
+                Way.by("Lanczos 3", LANCZOS),
+                Way.by("photographic quality, two passes", "enlarge model=photographic"),
+                new Way("photographic quality, one pass, Lanczos 3", UnaryOperator.identity(), Quality::onePass));
+        for (Condition condition : List.of(Condition.THIRD, Condition.QUARTER)) {
+            table(condition.heading(), condition, materials, ways);
+        }
+    }
+
+    /** Halved chroma: plainly enlarged, and sharpened by luma as every model does it. */
+    private void colour() throws IOException {
+        say("## Colour, 4:2:0, bicubic /2");
+        say("");
+        say("PSNR of the two colour difference planes, the mean of both. Plain: Catmull-Rom, as below every model.");
+        say("");
+        say("| picture | plain | sharpened by luma |");
+        say("|---|---|---|");
+        var files = new ArrayList<Path>();
+        for (String name : STILLS) {
+            files.add(packages.file("opencv-doc", EXAMPLES + name));
+        }
+        for (String name : SKIMAGE.subList(0, 2)) {
+            files.add(packages.file("python3-skimage", "skimage/data/" + name));
+        }
+        for (Path file : files) {
+            Frame truth = Pictures.colour(file);
+            Format half = truth.format()
+                    .withSize(truth.format().width() / 2, truth.format().height() / 2, Rational.ONE);
+            Frame small = treated(List.of(new EnlargeStage(truth.format(), half, Kernel.CATMULL_ROM)), truth);
+            for (int p = 0; p < 3; p++) {
+                float[] data = small.plane(p).data();
+                float steps = p == 0 ? 219 : 224;
+                for (int i = 0; i < data.length; i++) {
+                    data[i] = Math.round(data[i] * steps) / steps;
+                }
+            }
+            double plain =
+                    chroma(treated(List.of(new EnlargeStage(half, truth.format(), Kernel.CATMULL_ROM)), small), truth);
+            double guided = chroma(
+                    treated(List.of(new UpscaleStage(half, PHOTOGRAPHIC, Models.open(PHOTOGRAPHIC), 1)), small), truth);
+            say(Figures.text("| %s | %.2f dB | %.2f (%+.2f) dB |", file.getFileName(), plain, guided, guided - plain));
+        }
+        say("");
+    }
+
+    private static double chroma(Frame made, Frame truth) {
+        return (Psnr.of(made.plane(1), truth.plane(1), BORDER) + Psnr.of(made.plane(2), truth.plane(2), BORDER)) / 2;
+    }
+
+    private static List<Stage> onePass(Format in, int times) {
+        var once = new UpscaleStage(in, PHOTOGRAPHIC, Models.open(PHOTOGRAPHIC), 1);
+        Format out = in.withSize(in.width() * times, in.height() * times, in.sar());
+        return List.of(once, new EnlargeStage(once.output(), out, Kernel.LANCZOS3));
+    }
+
+    private void drawings() throws IOException {
+        var sheets = new ArrayList<Material>();
+        for (Plane sheet : Drawings.load(packages, 0, 1).check()) {
+            sheets.add(Material.of("sheet " + (char) ('A' + sheets.size()), sheet));
+        }
+        List<Way> ways = ways(family -> !family.equals("worn"));
+        table(
+                "Drawings (Debian's openclipart-svg, none seen in training), bicubic /2",
+                Condition.BICUBIC,
+                sheets,
+                ways);
     }
 
     private List<Material> materials() throws IOException {
@@ -96,34 +218,47 @@ public final class Quality {
         for (String name : List.of("vtest.avi", "Megamind.avi", "tree.avi")) {
             all.add(Material.clip(name, packages.file("opencv-doc", EXAMPLES + name), 30, FRAMES));
         }
-        for (String name : List.of("baboon.jpg", "butterfly.jpg", "fruits.jpg", "home.jpg", "aloeL.jpg")) {
+        for (String name : STILLS) {
             all.add(Material.still(name, packages.file("opencv-doc", EXAMPLES + name)));
         }
-        for (String name : List.of("astronaut.png", "coffee.png", "camera.png")) {
+        for (String name : SKIMAGE) {
             all.add(Material.still(name, packages.file("python3-skimage", "skimage/data/" + name)));
         }
         return all;
     }
 
-    /** @param id whether a family of models is wanted */
+    /** Plain ways and models. @param id whether a family of models is wanted */
     private static List<Way> ways(Predicate<String> id) {
         var ways = new ArrayList<Way>();
-        ways.add(new Way("Lanczos 3", in -> new EnlargeStage(in, doubled(in), Kernel.LANCZOS3)));
+        ways.add(Way.by("Lanczos 3", LANCZOS));
         for (ModelCard card : Models.all()) {
-            if (!id.test(card.id())) {
-                continue;
+            if (id.test(card.id())) {
+                ways.add(model(card));
             }
-            ways.add(new Way(
-                    card.id() + " " + card.mode().id(), in -> new UpscaleStage(in, card, Models.open(card), 1)));
         }
         return ways;
     }
 
-    private void table(Condition condition, List<Material> materials) {
-        // a model for drawings is not meant for any of this footage; its card tells what it gains on drawings
+    private static Way model(ModelCard card) {
+        String mode = card.mode().id();
+        return Way.by(card.id() + " " + mode, "enlarge model=" + card.id() + " mode=" + mode);
+    }
+
+    private static List<Way> waysFor(Condition condition) {
+        // drawings have a table of their own
         List<Way> ways = ways(family -> !family.equals("drawn"));
-        say("## " + Character.toUpperCase(condition.name().charAt(0))
-                + condition.name().substring(1));
+        if (condition.crf() >= 0) {
+            Way plain = ways.getFirst();
+            ways.add(1, new Way("deblocked, Lanczos 3", frames -> Codec.filtered(frames, "deblock"), plain.stages()));
+        } else {
+            ways.add(1, Way.by("bicubic", "enlarge kernel=catmull-rom"));
+        }
+        return ways;
+    }
+
+    private void table(String heading, Condition condition, List<Material> materials, List<Way> ways) {
+        stills.clear();
+        say("## " + heading);
         say("");
         var head = new StringBuilder("| footage |");
         var line = new StringBuilder("|---|");
@@ -140,7 +275,11 @@ public final class Quality {
             List<Plane> small = condition.of(material.frames());
             Map<Way, Score> scores = new LinkedHashMap<>();
             for (Way way : ways) {
-                scores.put(way, score(material, enlarged(way, small)));
+                Score score = score(material, enlarged(way, small, condition.divisor()));
+                scores.put(way, score);
+                if (!material.moves()) {
+                    stills.merge(way.name(), score.psnr(), Double::sum);
+                }
             }
             Score plain = scores.values().iterator().next();
             var row = new StringBuilder("| " + material.name() + " |");
@@ -157,13 +296,12 @@ public final class Quality {
         say("");
     }
 
-    private List<Plane> enlarged(Way way, List<Plane> small) {
+    private List<Plane> enlarged(Way way, List<Plane> small, int times) {
         Format in = grey(small.getFirst().width(), small.getFirst().height());
-        Stage stage = way.stage().apply(in);
+        List<Stage> stages = way.stages().apply(in, times);
         var out = new ArrayList<Plane>();
-        for (Plane p : small) {
-            Frame frame = new Frame(in, in.whole(), List.of(p), 0, Rational.ZERO);
-            Plane made = stage.treat(d -> frame, stage.output().whole(), machine.planes(), machine.work(new Cancel()))
+        for (Plane p : way.before().apply(small)) {
+            Plane made = treated(stages, new Frame(in, in.whole(), List.of(p), 0, Rational.ZERO))
                     .plane(0);
             for (int i = 0; i < made.data().length; i++) {
                 made.data()[i] = Math.clamp(made.data()[i], 0, 1);
@@ -171,6 +309,18 @@ public final class Quality {
             out.add(made);
         }
         return out;
+    }
+
+    private Frame treated(List<Stage> stages, Frame frame) {
+        Frame now = frame;
+        for (Stage stage : stages) {
+            Frame before = now;
+            now = stage.treat(d -> before, stage.output().whole(), machine.planes(), machine.work(new Cancel()));
+            if (before != frame) {
+                before.release(machine.planes());
+            }
+        }
+        return now;
     }
 
     private static Score score(Material truth, List<Plane> made) {
@@ -209,10 +359,15 @@ public final class Quality {
     private void speed() {
         say("## Speed: 640x360 to 1280x720, 4:2:0");
         say("");
-        say("All threads, the median of 5, treatment alone; the machine is noisy: read the ratios.");
+        double peak = PeakRate.multiplyAdds(machine.threads());
+        say(Figures.text(
+                "All threads, the median of 5, treatment alone; the machine is noisy: read the ratios. *Share* is a net's multiply-adds"
+                        + " a second as a part of what this machine does at most, %.0f thousand million, measured here with"
+                        + " independent vector multiply-adds on all threads.",
+                peak / 1e9));
         say("");
-        say("| way | frames a second | times the quality model of its family |");
-        say("|---|---|---|");
+        say("| way | frames a second | times the quality model of its family | share of the peak |");
+        say("|---|---|---|---|");
         var format = new Format(640, 360, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
         var pool = machine.planes();
         Frame frame = Frame.blank(format, format.whole(), 0, Rational.ZERO, pool);
@@ -223,11 +378,10 @@ public final class Quality {
         });
         var rates = new LinkedHashMap<String, Double>();
         for (Way way : ways(family -> true)) {
-            Stage stage = way.stage().apply(format);
+            List<Stage> stages = way.stages().apply(format, 2);
             Runnable one = () -> {
                 for (int i = 0; i < 8; i++) {
-                    stage.treat(d -> frame, stage.output().whole(), pool, machine.work(new Cancel()))
-                            .release(pool);
+                    treated(stages, frame).release(pool);
                 }
             };
             one.run();
@@ -236,17 +390,26 @@ public final class Quality {
         rates.forEach((name, rate) -> {
             Double quality = rates.get(name.split(" ")[0] + " quality");
             say(Figures.text(
-                    "| %s | %.1f | %s |", name, rate, quality == null ? "" : Figures.text("%.1f", rate / quality)));
+                    "| %s | %.1f | %s | %s |",
+                    name,
+                    rate,
+                    quality == null ? "" : Figures.text("%.1f", rate / quality),
+                    quality == null ? "" : share(name, rate, peak)));
         });
         say("");
     }
 
-    private static Format grey(int width, int height) {
-        return new Format(width, height, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+    /** Of a net: its weights are used once for every input sample, or for every step x step of them. */
+    private static String share(String name, double framesASecond, double peak) {
+        String[] words = name.split(" ");
+        ModelCard card = Models.find(words[0], ModelCard.Mode.byId(words[1])).orElseThrow();
+        boolean net = card.reach() > HashedFilters.REACH;
+        double adds = (double) card.weights() / (card.step() * card.step()) * 640 * 360 * framesASecond;
+        return net ? Figures.text("%.0f %%", 100 * adds / peak) : "";
     }
 
-    private static Format doubled(Format in) {
-        return in.withSize(in.width() * 2, in.height() * 2, in.sar());
+    private static Format grey(int width, int height) {
+        return new Format(width, height, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
     }
 
     private void say(String line) {

@@ -300,7 +300,8 @@ class WholePathIT {
         String plain = choose("none", "");
         var seen = new HashSet<String>(List.of(plain));
         for (ModelCard card : Models.all()) {
-            String label = card.mode() == ModelCard.Mode.FAST ? "Fast" : "Quality";
+            String mode = card.mode().id();
+            String label = Character.toUpperCase(mode.charAt(0)) + mode.substring(1);
             assertThat(seen.add(choose(card.id(), label)))
                     .as("%s %s is like another", card.id(), label)
                     .isTrue();
@@ -311,6 +312,51 @@ class WholePathIT {
         assertThat(page.getByText("frames/s of 640×360 here").first()).isVisible(SOON);
         page.goBack();
         settled();
+    }
+
+    /** 4:3 in a 16:9 frame: black beside the picture, or the picture's top and bottom cut off; both sides stay locked. */
+    @Test
+    @Order(7)
+    void aFrameOfAnotherShapeIsShownOnThePicture() {
+        press("target");
+        press("Letterbox");
+        assertThat(page.locator("[data-test=size]")).hasText("1920×1080 · 25p");
+        press("fit");
+        press("treated");
+        settled();
+        assertThat(seen(-10, 60)).isEqualTo(new int[] {0, 0, 0});
+        assertThat(seen(170, 60)).isEqualTo(new int[] {0, 0, 0});
+        assertThat(seen(10, 60)[0]).isGreaterThan(180);
+        assertThat(seen(150, 60)[2]).isGreaterThan(180);
+        press("Fill");
+        press("fit");
+        settled();
+        // the frame covers lines 15 to 105 of 120: above it nothing is painted but the glass's own ground
+        assertThat(seen(40, 8)).isEqualTo(new int[] {22, 22, 22});
+        assertThat(seen(40, 20)[0]).isGreaterThan(180);
+        press("source");
+        settled();
+        // the source shows what is cut off, dimmed
+        assertThat(seen(40, 8)[0]).isBetween(60, 140);
+        assertThat(seen(40, 20)[0]).isGreaterThan(180);
+        press("wipe");
+        press("factor");
+        press("4×");
+        assertThat(page.locator("[data-test=size]")).hasText("640×480 · 25p");
+        settled();
+    }
+
+    private static void press(String button) {
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName(button).setExact(true))
+                .click();
+    }
+
+    /** What the glass shows at a point of the source picture, in the source's pixels. */
+    private static int[] seen(double x, double y) {
+        BoundingBox box = glass().boundingBox();
+        return pixel((x - view("x")) * view("scale") + box.width / 2, (y - view("y")) * view("scale") + box.height / 2);
     }
 
     /** Chooses a model on the bench and gives the treated pixels of a small square in words. */
@@ -333,7 +379,7 @@ class WholePathIT {
     }
 
     @Test
-    @Order(7)
+    @Order(8)
     void anotherWindowsChangeIsSeenHere() {
         Page other = page.context().newPage();
         other.navigate(page.url());
@@ -348,7 +394,7 @@ class WholePathIT {
     }
 
     @Test
-    @Order(8)
+    @Order(9)
     void aMarkedSpanIsSaidAndARenderSurvivesAKilledServer() throws Exception {
         page.keyboard().press("o");
         assertThat(page.locator("[data-test=span]")).containsText("out 0:15.04");
@@ -419,7 +465,7 @@ class WholePathIT {
     }
 
     @Test
-    @Order(9)
+    @Order(10)
     void aSecondRenderIsCancelledAndThePagesThrewNoFaults() {
         page.getByRole(
                         AriaRole.LINK,

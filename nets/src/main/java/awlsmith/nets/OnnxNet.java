@@ -48,7 +48,9 @@ final class OnnxNet implements NetRunner, AutoCloseable {
 
     /** @throws OrtException when the bytes are not a model */
     static OnnxNet of(byte[] model, int factor, int step) throws OrtException {
+        Processor processor = Processor.chosen();
         try (var options = new OrtSession.SessionOptions()) {
+            processor.prepare(options);
             options.setIntraOpNumThreads(1);
             options.setInterOpNumThreads(1);
             options.addConfigEntry("session.intra_op.allow_spinning", "0");
@@ -56,6 +58,10 @@ final class OnnxNet implements NetRunner, AutoCloseable {
             options.setMemoryPatternOptimization(false);
             return new OnnxNet(Started.ENVIRONMENT.createSession(model, options), factor, step);
         }
+    }
+
+    static OrtEnvironment environment() {
+        return Started.ENVIRONMENT;
     }
 
     /** Held by a class of its own, so that it starts when the first model is opened. */

@@ -39,6 +39,15 @@ public final class ShippedModels implements ModelSource {
     }
 
     @Override
+    public String processor() {
+        try {
+            return Processor.chosen().words();
+        } catch (ModelUnavailable e) {
+            return e.getMessage();
+        }
+    }
+
+    @Override
     public NetRunner open(ModelCard card) {
         return open.computeIfAbsent(card, this::load);
     }

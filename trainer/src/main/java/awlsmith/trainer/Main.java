@@ -1,14 +1,13 @@
 package awlsmith.trainer;
 
 import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
-import awlsmith.trainer.onnx.OnnxFile;
 import awlsmith.trainer.pairs.Pair;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
-import awlsmith.trainer.pictures.PictureSet;
 import awlsmith.trainer.run.Schedule;
 import awlsmith.trainer.run.Training;
 import awlsmith.trainer.run.Validation;
@@ -56,10 +55,7 @@ public final class Main {
                             new Validation(check),
                             source.notes(),
                             options.seed())
-                    .run(
-                            options.start().isPresent()
-                                    ? OnnxFile.read(options.start().get())
-                                    : null);
+                    .run(options.start().orElse(null));
         }
     }
 

@@ -1,13 +1,13 @@
 package awlsmith.trainer;
 
+import awlsmith.benchmarks.footage.Drawings;
 import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.resample.Kernel;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Worn;
-import awlsmith.trainer.pictures.Drawings;
 import awlsmith.trainer.pictures.Photographs;
-import awlsmith.trainer.pictures.PictureSet;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
@@ -25,6 +25,9 @@ enum Task {
             "Drawn",
             "drawn films, titles and screens: flat colours and lines",
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA))));
+
+    private static final int DRAWN_SHEETS = 90;
+    private static final int EDGE_SHEETS = 30;
 
     private final String id;
     private final String label;
@@ -48,7 +51,12 @@ enum Task {
     }
 
     PictureSet pictures(PackageCache packages, long seed) throws IOException {
-        return this == DRAWN ? Drawings.load(packages, seed) : Photographs.load(packages);
+        return switch (this) {
+            case DRAWN -> Drawings.load(packages, DRAWN_SHEETS, seed);
+            // photographs of nature have few of the hard edges and letters that streets and rooms are full of
+            case PHOTOGRAPHIC -> Photographs.load(packages).alsoLearning(Drawings.load(packages, EDGE_SHEETS, seed));
+            case WORN -> Photographs.load(packages);
+        };
     }
 
     String id() {

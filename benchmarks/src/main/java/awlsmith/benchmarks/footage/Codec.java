@@ -44,6 +44,11 @@ public final class Codec {
         }
     }
 
+    /** Sends luma frames through a filter of FFmpeg's. */
+    public static List<Plane> filtered(List<Plane> frames, String filter) {
+        return through(frames, "rawvideo -vf " + filter);
+    }
+
     private static byte[] packed(List<Plane> frames, int width, int height) {
         int frame = width * height * 3 / 2;
         byte[] raw = new byte[frame * frames.size()];

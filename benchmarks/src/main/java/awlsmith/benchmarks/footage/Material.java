@@ -18,10 +18,10 @@ import java.util.Optional;
 /**
  * Something to be measured on: the truth.
  *
- * @param frames luma 0..1, sides multiples of 4, in order of time; one for a still picture
+ * @param frames luma 0..1, sides multiples of 24: halves, thirds and quarters of them are even, in order of time; one for a still picture
  */
 public record Material(String name, List<Plane> frames) {
-    private static final int SIDES = 4;
+    private static final int SIDES = 24;
 
     /** Consecutive luma frames of a clip. */
     public static Material clip(String name, Path file, long from, int count) {
@@ -40,6 +40,10 @@ public record Material(String name, List<Plane> frames) {
 
     public static Material still(String name, Path file) throws IOException {
         return new Material(name, List.of(cropped(Pictures.luma(file))));
+    }
+
+    public static Material of(String name, Plane picture) {
+        return new Material(name, List.of(cropped(picture)));
     }
 
     public boolean moves() {

@@ -1,6 +1,13 @@
 package awlsmith.benchmarks.footage;
 
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
+import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaneResampler;
@@ -8,6 +15,7 @@ import awlsmith.core.resample.TapTable;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import javax.imageio.ImageIO;
 
 /** Reads pictures as luma and reduces them. */
@@ -37,6 +45,33 @@ public final class Pictures {
             }
         }
         return luma;
+    }
+
+    /**
+     * A picture file as 4:2:0 with chroma in the middle, ITU-R BT.709-6 items 3.2 and 3.3, sides multiples of 4: luma 0..1,
+     * colour differences -0.5..0.5.
+     */
+    public static Frame colour(Path file) throws IOException {
+        BufferedImage image = ImageIO.read(file.toFile());
+        if (image == null) {
+            throw new IOException(file.getFileName() + " is not a picture that can be read");
+        }
+        int width = image.getWidth() / 4 * 4;
+        int height = image.getHeight() / 4 * 4;
+        Plane whole = luma(image);
+        Plane luma = new Plane(whole.window(new Region(0, 0, width, height)).packed(), 0, width, height, width);
+        Plane blue = Plane.of(width / 2, height / 2);
+        Plane red = Plane.of(width / 2, height / 2);
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                int rgb = image.getRGB(x, y);
+                int at = y / 2 * (width / 2) + x / 2;
+                blue.data()[at] += ((rgb & 255) / 255f - luma.at(x, y)) / 1.8556f / 4;
+                red.data()[at] += ((rgb >> 16 & 255) / 255f - luma.at(x, y)) / 1.5748f / 4;
+            }
+        }
+        var format = new Format(width, height, Chroma.S420, Siting.CENTRE, 8, ColourTags.UNKNOWN, Rational.ONE);
+        return new Frame(format, format.whole(), List.of(luma, blue, red), 0, Rational.ZERO);
     }
 
     /** A picture at another size, anti-aliased when smaller. */

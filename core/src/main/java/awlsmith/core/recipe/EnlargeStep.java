@@ -51,7 +51,7 @@ final class EnlargeStep implements StepKind {
             "Fit",
             List.of(
                     new Param.Choice.Option("shape", "Keep shape", "the picture alone, its own shape"),
-                    new Param.Choice.Option("bars", "Letterbox", "the whole picture with black beside it"),
+                    new Param.Choice.Option("letterbox", "Letterbox", "the whole picture with black beside it"),
                     new Param.Choice.Option("fill", "Fill", "the whole frame; what overhangs is cut off")),
             "shape",
             "how the picture goes into a target or size of another shape; lines are taken for a 16:9 frame");

@@ -12,4 +12,7 @@ public interface ModelSource {
      * @throws ModelUnavailable when its file is missing or damaged, or there is too little memory
      */
     NetRunner open(ModelCard card);
+
+    /** What its models run on, in a few words for the screen. */
+    String processor();
 }

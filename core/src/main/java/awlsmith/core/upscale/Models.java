@@ -39,6 +39,14 @@ public final class Models {
                 .findFirst();
     }
 
+    /** What the models run on, in a few words; empty when there are none. */
+    public static String processor() {
+        return ALL.values().stream()
+                .map(ModelSource::processor)
+                .distinct()
+                .collect(java.util.stream.Collectors.joining(", "));
+    }
+
     /** @throws ModelUnavailable as {@link ModelSource#open} */
     public static NetRunner open(ModelCard card) {
         ModelSource source = ALL.get(card);

@@ -16,7 +16,7 @@ import java.util.List;
 
 /**
  * Enlarges every plane plainly and adds a model's correction to the light: to luma, or to red, green and blue alike,
- * which changes luma by the same amount. Works in tiles that overlap by the model's reach, so that no seam can be and
+ * which changes luma by the same amount; halved chroma is sharpened by the luma beside it. Works in tiles that overlap by the model's reach, so that no seam can be and
  * memory does not grow with the picture.
  */
 public final class UpscaleStage implements Stage {
@@ -31,6 +31,7 @@ public final class UpscaleStage implements Stage {
     private final Format input;
     private final Format output;
     private final EnlargeStage plain;
+    private final GuidedChroma guided;
     private final ModelCard card;
     private final NetRunner net;
     private final float strength;
@@ -43,6 +44,7 @@ public final class UpscaleStage implements Stage {
         this.strength = (float) strength;
         output = input.withSize(input.width() * card.factor(), input.height() * card.factor(), input.sar());
         plain = new EnlargeStage(input, output, card.base());
+        guided = GuidedChroma.isOf(input) ? new GuidedChroma(input, output, card.base()) : null;
     }
 
     public ModelCard card() {
@@ -68,6 +70,13 @@ public final class UpscaleStage implements Stage {
         int top = Math.min(net.y(), base.y());
         int right = Math.max(net.right(), base.right());
         int bottom = Math.max(net.bottom(), base.bottom());
+        if (guided != null) {
+            Region chroma = guided.needs(wanted);
+            left = Math.min(left, chroma.x());
+            top = Math.min(top, chroma.y());
+            right = Math.max(right, chroma.right());
+            bottom = Math.max(bottom, chroma.bottom());
+        }
         return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
     }
 
@@ -89,6 +98,9 @@ public final class UpscaleStage implements Stage {
         });
         if (rgb) {
             pool.giveBack(light);
+        }
+        if (guided != null) {
+            guided.add(in, out, strength, pool, work);
         }
         return out;
     }

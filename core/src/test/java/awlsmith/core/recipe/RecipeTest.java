@@ -38,9 +38,9 @@ class RecipeTest {
                 "enlarge width=768 height=576 | 768 | 576 | 1",
                 "enlarge width=1440 height=1080 | 1440 | 1080 | 1",
                 "enlarge target=cinema | 2700 | 2160 | 16/15",
-                "enlarge target=cinema fit=bars | 4096 | 2160 | 1",
+                "enlarge target=cinema fit=letterbox | 4096 | 2160 | 1",
                 "enlarge target=1080p fit=fill | 1920 | 1080 | 1",
-                "enlarge target=4320p fit=bars | 7680 | 4320 | 1",
+                "enlarge target=4320p fit=letterbox | 7680 | 4320 | 1",
                 "enlarge width=1000 height=1001 fit=fill | 1000 | 1002 | 1",
                 "enlarge width=1000 fit=fill | 1000 | 800 | 16/15"
             })
@@ -56,9 +56,9 @@ class RecipeTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "fit=bars | 240 | 0 | 1440 | 1080",
-                "fit=bars offset=-100 | 0 | 0 | 1440 | 1080",
-                "fit=bars offset=100 | 480 | 0 | 1440 | 1080",
+                "fit=letterbox | 240 | 0 | 1440 | 1080",
+                "fit=letterbox offset=-100 | 0 | 0 | 1440 | 1080",
+                "fit=letterbox offset=100 | 480 | 0 | 1440 | 1080",
                 "fit=fill | 0 | -180 | 1920 | 1440",
                 "fit=fill offset=-100 | 0 | 0 | 1920 | 1440",
                 "fit=fill offset=100 | 0 | -360 | 1920 | 1440",

@@ -1,6 +1,7 @@
 package awlsmith.trainer.pictures;
 
 import awlsmith.benchmarks.footage.PackageCache;
+import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;

@@ -73,18 +73,18 @@ public final class Training {
         return SIDE;
     }
 
-    /** Trains to the end of the schedule, from where this run was stopped or from weights given. */
-    public void run(Weights start) throws IOException, OrtException {
+    /** Trains to the end of the schedule, from where this run was stopped or from a model file given, which may be null. */
+    public void run(Path start) throws IOException, OrtException {
         Files.createDirectories(folder);
         Path latest = folder.resolve("latest.onnx");
         var journal = new Journal(folder.resolve("journal.csv"));
         List<Journal.Line> before = journal.lines();
-        long earlier = before.isEmpty() ? 0 : before.getLast().iteration();
+        long earlier = before.isEmpty() ? iterations(start) : before.getLast().iteration();
         double spent = before.isEmpty() ? 0 : before.getLast().seconds();
         double best = before.stream().mapToDouble(Journal.Line::psnr).max().orElse(0);
         long first = 0;
         if (Files.exists(latest)) {
-            start = OnnxFile.read(latest);
+            start = latest;
             Map<String, String> notes = OnnxFile.notes(latest);
             long done = Long.parseLong(notes.getOrDefault("run", "0"));
             // a run that was stopped goes on; one that reached its end is followed by a new one
@@ -98,7 +98,7 @@ public final class Training {
             model.setBlock(net);
             try (Trainer trainer = model.newTrainer(config)) {
                 trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
-                net.fill(start, seed);
+                net.fill(start == null ? null : OnnxFile.read(start), seed);
                 Weights mean = net.weights();
                 double sum = 0;
                 long sumOf = 0;
@@ -137,6 +137,11 @@ public final class Training {
                 }
             }
         }
+    }
+
+    /** How long the model in a file was trained. */
+    private static long iterations(Path model) throws IOException {
+        return model == null ? 0 : Long.parseLong(OnnxFile.notes(model).getOrDefault("iterations", "0"));
     }
 
     /** Writes the weights, measures the file as it will be run, and notes the result in it. */

@@ -1,7 +1,5 @@
-package awlsmith.trainer.pictures;
+package awlsmith.benchmarks.footage;
 
-import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.Pictures;
 import com.github.weisj.jsvg.SVGDocument;
 import com.github.weisj.jsvg.parser.SVGLoader;
 import com.github.weisj.jsvg.view.ViewBox;
@@ -25,7 +23,6 @@ import java.util.stream.Stream;
  * flat or shaded ground, with a line of lettering: outlines of many weights, flat colours, gradients.
  */
 public final class Drawings {
-    private static final int SHEETS = 90;
     private static final int HELD_OUT = 8;
     private static final int WIDTH = 960;
     private static final int HEIGHT = 720;
@@ -41,7 +38,8 @@ public final class Drawings {
         this.files = files;
     }
 
-    public static PictureSet load(PackageCache packages, long seed) throws IOException {
+    /** @param sheets to learn from; the held-out ones are as many always */
+    public static PictureSet load(PackageCache packages, int sheets, long seed) throws IOException {
         var files = new ArrayList<Path>();
         try (Stream<Path> all = Files.walk(packages.unpacked("openclipart-svg"))) {
             all.filter(f -> f.toString().endsWith(".svg") && Files.isRegularFile(f))
@@ -59,14 +57,14 @@ public final class Drawings {
         var gathering = new PictureSet.Gathering();
         var random = new SplittableRandom(seed);
         var forLearning = new Drawings(learn);
-        for (int i = 0; i < SHEETS; i++) {
+        for (int i = 0; i < sheets; i++) {
             gathering.add(Pictures.luma(forLearning.sheet(random.split())), false);
         }
         var forChecking = new Drawings(check);
         for (int i = 0; i < HELD_OUT; i++) {
             gathering.add(Pictures.luma(forChecking.sheet(random.split())), true);
         }
-        return gathering.done(SHEETS + " sheets of drawings from Debian's openclipart-svg (public domain)");
+        return gathering.done(sheets + " sheets of drawings from Debian's openclipart-svg (public domain)");
     }
 
     private BufferedImage sheet(SplittableRandom random) {

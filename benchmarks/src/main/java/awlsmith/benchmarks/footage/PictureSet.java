@@ -1,4 +1,4 @@
-package awlsmith.trainer.pictures;
+package awlsmith.benchmarks.footage;
 
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
@@ -15,17 +15,24 @@ import java.util.List;
 public record PictureSet(String words, List<Plane> learn, List<Plane> check) {
     private static final int CHECK_SIDE = 384;
 
+    /** These pictures and others to learn from; checked on these alone. */
+    public PictureSet alsoLearning(PictureSet others) {
+        var all = new ArrayList<>(learn);
+        all.addAll(others.learn);
+        return new PictureSet(words + "; " + others.words, all, check);
+    }
+
     /** Room for sides of every factor's multiples. */
-    static int side(double wanted) {
+    public static int side(double wanted) {
         return (int) wanted / 12 * 12;
     }
 
     /** Gathers pictures one by one. */
-    static final class Gathering {
+    public static final class Gathering {
         private final List<Plane> learn = new ArrayList<>();
         private final List<Plane> check = new ArrayList<>();
 
-        void add(Plane picture, boolean heldOut) {
+        public void add(Plane picture, boolean heldOut) {
             if (heldOut) {
                 int side = Math.min(CHECK_SIDE, side(Math.min(picture.width(), picture.height())));
                 Plane part = picture.window(
@@ -36,7 +43,7 @@ public record PictureSet(String words, List<Plane> learn, List<Plane> check) {
             }
         }
 
-        PictureSet done(String words) {
+        public PictureSet done(String words) {
             return new PictureSet(words, learn, check);
         }
     }
