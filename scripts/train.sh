@@ -9,10 +9,7 @@ build_tools trainer
 # two threads that spin while they wait are slower than one
 export OMP_WAIT_POLICY=PASSIVE GOMP_SPINCOUNT=0 DJL_CACHE_DIR="$home/training/djl"
 verb="$1"; shift
-words=("packages=$home/packages")
-[ "$verb" = ship ] && words=("into=$root/nets/src/main/resources/awlsmith/nets")
-for word in "$@"; do
-  case "$word" in task=*) words+=("folder=$home/training/${word#task=}") ;; esac
-done
+words=("packages=$home/packages" "training=$home/training")
+[ "$verb" = ship ] && words=("training=$home/training" "into=$root/nets/src/main/resources/awlsmith/nets")
 exec java -Xmx6g "${java_flags[@]}" -Dai.djl.pytorch.num_threads="$(nproc)" -Dai.djl.pytorch.num_interop_threads=1 \
   -cp "$root/trainer/target/awlsmith-trainer-0.1.0.jar:$root/trainer/target/lib/*" awlsmith.trainer.Main "$verb" "${words[@]}" "$@"

@@ -221,6 +221,16 @@ class ServerTest {
                 .asString();
     }
 
+    /** The clip's take with a model that a slow or busy machine can render in time. */
+    private static String fastTake(RunningServer server, String clip) {
+        String take = take(server, clip);
+        String recipe = DOUBLE.replace("\"kernel\":\"lanczos3\"", "\"model\":\"photographic\",\"mode\":\"fast\"");
+        assertThat(server.put("/api/takes/" + take, "{\"version\":0,\"recipe\":" + recipe + "}")
+                        .status())
+                .isEqualTo(200);
+        return take;
+    }
+
     private static String order(RunningServer server, String take, String deliverable) {
         var answer = server.post(
                 "/api/renders",
@@ -288,7 +298,7 @@ class ServerTest {
     @Test
     void aRenderTellsItsProgressIsCancelledAndTriedAgain(RunningServer server) throws Exception {
         String clip = server.clip("long.mp4", 320, 240, 200).path("id").asString();
-        String render = order(server, take(server, clip), H264);
+        String render = order(server, fastTake(server, clip), H264);
         // the stream of events carries the render's figures
         var stream = server.http().send(server.request("/api/events").build(), HttpResponse.BodyHandlers.ofLines());
         try (Stream<String> lines = stream.body()) {
@@ -313,7 +323,7 @@ class ServerTest {
     @Test
     void aRenderGoesOnFromItsFinishedPartsAfterARestart(RunningServer server) throws IOException {
         String clip = server.clip("restart.mp4", 320, 240, 240).path("id").asString();
-        String render = order(server, take(server, clip), H264);
+        String render = order(server, fastTake(server, clip), H264);
         JsonNode running = find(server, render, r -> r.path("framesDone").asInt() >= 30);
         assertThat(running.path("state").asString()).isEqualTo("RUNNING");
         server.restart();
@@ -345,6 +355,36 @@ class ServerTest {
     }
 
     // --- the rest ---
+
+    @Test
+    void theMachineAndItsModelsAreTold(RunningServer server) {
+        JsonNode machine = server.get("/api/machine").json();
+        assertThat(machine.path("cores").asInt()).isEqualTo(Runtime.getRuntime().availableProcessors());
+        assertThat(machine.path("nets").asString()).isEqualTo("the processor's cores");
+        JsonNode models = server.get("/api/models").json();
+        assertThat(models.size()).isGreaterThan(4);
+        assertThat(models.get(0).path("training").path("pictures").asString()).contains("Debian");
+    }
+
+    /** A frame of another shape: the plan tells where the picture lies in it, and warns of what players refuse. */
+    @Test
+    void thePlanTellsWhereThePictureLies(RunningServer server) {
+        String clip = server.clip("fitted.mp4", 64, 48, 10).path("id").asString();
+        String recipe = "{\"awlsmith\":1,\"steps\":[{\"step\":\"enlarge\",\"settings\":"
+                + "{\"width\":1280,\"height\":720,\"fit\":\"letterbox\",\"kernel\":\"lanczos3\"}}]}";
+        JsonNode plan = server.post(
+                        "/api/clips/" + clip + "/plan", "{\"recipe\":" + recipe + ",\"deliverable\":" + H264 + "}")
+                .json();
+        assertThat(plan.path("width").asInt()).isEqualTo(1280);
+        assertThat(plan.path("placement").path("x").asDouble()).isEqualTo(160);
+        assertThat(plan.path("placement").path("width").asDouble()).isEqualTo(960);
+        JsonNode large = server.post(
+                        "/api/clips/" + clip + "/plan",
+                        "{\"recipe\":" + recipe.replace("1280", "12800").replace("720", "7200") + ",\"deliverable\":" + H264
+                                + "}")
+                .json();
+        assertThat(large.path("warnings").toString()).contains("12800x7200 is beyond 8192");
+    }
 
     @Test
     void stepsDescribeThemselves(RunningServer server) {

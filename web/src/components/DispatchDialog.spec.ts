@@ -1,0 +1,118 @@
+import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
+import { api, type PlanView, Problem, type Recipe, type RenderView, type TakeView } from '@/api/client'
+import { vuetify } from '@/vuetify'
+import DispatchDialog from './DispatchDialog.vue'
+
+const take: TakeView = {
+  id: 't',
+  clipId: 'c',
+  name: 'A',
+  recipe: {},
+  inFrame: 10,
+  outFrame: 60,
+  version: 4,
+  updatedAt: '',
+}
+const recipe: Recipe = { awlsmith: 1, steps: [] }
+const plan = (change: Partial<PlanView> = {}): PlanView => ({
+  steps: [],
+  placement: { x: 0, y: 0, width: 640, height: 480 },
+  width: 1280,
+  height: 960,
+  sar: '1',
+  frames: 50,
+  seconds: 2,
+  clipSeconds: 8,
+  wholeClip: false,
+  memoryBytes: 90_000_000,
+  fileBytes: 4_000_000,
+  refusals: [],
+  warnings: [],
+  ...change,
+})
+
+beforeEach(() => {
+  setActivePinia(createPinia())
+  document.body.innerHTML = ''
+  vi.stubGlobal('visualViewport', new EventTarget())
+})
+afterEach(() => {
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
+
+async function opened() {
+  const dialog = mount(DispatchDialog, {
+    props: { modelValue: false, take, recipe, clipTitle: 'Deck walk' },
+    global: { plugins: [vuetify] },
+    attachTo: document.body,
+  })
+  await dialog.setProps({ modelValue: true })
+  await vi.waitFor(() => expect(document.querySelector('[data-test=send]')).not.toBeNull())
+  await nextTick()
+  return dialog
+}
+const text = () => document.body.textContent
+const send = () => document.querySelector<HTMLButtonElement>('[data-test=send]')!
+
+describe('sending out', () => {
+  it('says plainly that only the marked span goes, and offers the whole clip', async () => {
+    const asked = vi
+      .spyOn(api, 'plan')
+      .mockImplementation(async (_clip, request) =>
+        plan(request.inFrame === undefined ? { wholeClip: true, seconds: 8, frames: 200 } : {}),
+      )
+    await opened()
+    await vi.waitFor(() => expect(text()).toContain('2.0 s of 8.0 s (in/out set), 50 frames'))
+    expect(asked.mock.calls[0]?.[1]).toMatchObject({ inFrame: 10, outFrame: 60 })
+    document.querySelector<HTMLButtonElement>('button.treated')!.click()
+    await vi.waitFor(() => expect(text()).toContain('the whole clip, 8.0 s, 200 frames'))
+    expect(text()).toContain('Send only the marked span')
+  })
+
+  it('tells size, weight, time and memory before anything starts', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(
+      plan({ estimateSeconds: 125, warnings: ['beyond what most players show'] }),
+    )
+    await opened()
+    await vi.waitFor(() => expect(text()).toContain('1280×960'))
+    expect(text()).toContain('about 4.0 MB')
+    expect(text()).toContain('by the last render here')
+    expect(text()).toContain('90 MB')
+    expect(text()).toContain('beyond what most players show')
+    expect(send().disabled).toBe(false)
+  })
+
+  it('sends nothing that is refused', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(
+      plan({ refusals: ['this needs more memory; choose a smaller size'] }),
+    )
+    await opened()
+    await vi.waitFor(() => expect(text()).toContain('choose a smaller size'))
+    expect(send().disabled).toBe(true)
+  })
+
+  it('orders what was planned and closes, or says why not and stays', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(plan())
+    const order = vi
+      .spyOn(api, 'order')
+      .mockRejectedValueOnce(new Problem(507, 'the disk is too full'))
+      .mockResolvedValue({} as RenderView)
+    const dialog = await opened()
+    await vi.waitFor(() => expect(send().disabled).toBe(false))
+    send().click()
+    await vi.waitFor(() => expect(text()).toContain('the disk is too full'))
+    expect(dialog.emitted('sent')).toBeUndefined()
+    send().click()
+    await vi.waitFor(() => expect(dialog.emitted('sent')).toHaveLength(1))
+    expect(order).toHaveBeenLastCalledWith({
+      takeId: 't',
+      wholeClip: false,
+      deliverable: { codec: 'h264', quality: 17, depth: 0, gop: 48, sound: true },
+    })
+    expect(dialog.emitted('update:modelValue')?.at(-1)).toEqual([false])
+  })
+})

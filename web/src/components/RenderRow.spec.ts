@@ -1,0 +1,96 @@
+import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, Problem, type RenderView } from '@/api/client'
+import { useNotices } from '@/stores/notices'
+import { vuetify } from '@/vuetify'
+import RenderRow from './RenderRow.vue'
+
+const render = (change: Partial<RenderView>): RenderView => ({
+  id: 'r',
+  clipId: 'c',
+  clipTitle: 'Deck walk',
+  takeName: 'B',
+  fileName: 'Deck walk B.mp4',
+  codec: 'H.264',
+  wholeClip: true,
+  spanSeconds: 8,
+  clipSeconds: 8,
+  width: 1280,
+  height: 720,
+  state: 'WAITING',
+  frames: 200,
+  framesDone: 0,
+  createdAt: '',
+  ...change,
+})
+
+function row(change: Partial<RenderView>) {
+  return mount(RenderRow, { props: { render: render(change) }, global: { plugins: [vuetify] } })
+}
+const acts = (change: Partial<RenderView>) =>
+  row(change)
+    .findAll('.acts > *')
+    .map((one) => one.text())
+
+beforeEach(() => setActivePinia(createPinia()))
+afterEach(() => vi.restoreAllMocks())
+
+describe('a render', () => {
+  it('waits, with what an earlier start made of it', () => {
+    expect(row({}).text()).toContain('waits its turn')
+    expect(row({ framesDone: 48 }).text()).toContain('waits; 48 frames are done already')
+    expect(acts({})).toEqual(['Cancel'])
+  })
+
+  it('tells where it is, how fast, and where the time goes', () => {
+    const live = { framesASecond: 3.25, secondsLeft: 40, decode: 0.05, treat: 0.9, encode: 0.05 }
+    const running = row({ state: 'RUNNING', framesDone: 70, live })
+    expect(running.text()).toContain('frame 70 of 200 · 3.3 fps')
+    expect(running.text()).toContain('decode 5 % treat 90 % encode 5 %')
+    expect(running.text()).toContain('35 %')
+    expect(running.text()).toContain('left')
+  })
+
+  it('shows what was read back from the finished file', () => {
+    const result = {
+      codec: 'H.264 High',
+      width: 1280,
+      height: 720,
+      rate: '25',
+      ratePerSecond: 25,
+      frames: 200,
+      seconds: 8,
+      bytes: 2_000_000,
+      depth: 8,
+      matrix: 'bt709',
+      range: 'limited',
+      transfer: '',
+      primaries: '',
+      sound: ['AAC'],
+      errors: 0,
+    }
+    const done = row({ state: 'DONE', framesDone: 200, result })
+    expect(done.text()).toContain('1280×720 · 25p · H.264 High · 200 frames · 8.0 s')
+    expect(done.text()).toContain('all frames decode · bt709, limited range · 8 bit · sound AAC')
+    expect(done.find('a').attributes('href')).toBe('/api/renders/r/file')
+    const flawed = row({ state: 'DONE', result: { ...result, errors: 2, sound: [] } })
+    expect(flawed.text()).toContain('2 decoding faults')
+    expect(flawed.text()).toContain('no sound')
+  })
+
+  it('that failed says why and can be tried again', async () => {
+    const retry = vi.spyOn(api, 'retryRender').mockResolvedValue(render({}))
+    const failed = row({ state: 'FAILED', problem: 'the disk is full; free some and try again' })
+    expect(failed.text()).toContain('the disk is full')
+    await failed.findAll('.acts button')[0]!.trigger('click')
+    expect(retry).toHaveBeenCalledWith('r')
+    expect(acts({ state: 'CANCELLED', framesDone: 12 })).toEqual(['Try again', 'Remove'])
+  })
+
+  it('that cannot be cancelled says so at the foot of the page', async () => {
+    vi.spyOn(api, 'cancelRender').mockRejectedValue(new Problem(404, 'this render is not here any more'))
+    await row({ state: 'RUNNING' }).find('.acts button').trigger('click')
+    await vi.waitFor(() => expect(useNotices().text).toContain('not here any more'))
+  })
+})

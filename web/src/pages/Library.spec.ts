@@ -1,0 +1,70 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, type ModelView } from '@/api/client'
+import { vuetify } from '@/vuetify'
+import Library from './Library.vue'
+
+const model = (id: string, mode: string, pixelsASecond?: number): ModelView => ({
+  id,
+  mode,
+  label: id === 'worn' ? 'Worn' : 'Drawn',
+  purpose: `${id} footage`,
+  factor: 2,
+  weights: 103204,
+  training: { design: `a net for ${mode}`, gain: '+1.5 dB over Lanczos' },
+  ...(pixelsASecond === undefined ? {} : { pixelsASecond }),
+})
+
+beforeEach(() => {
+  setActivePinia(createPinia())
+  vi.spyOn(api, 'machine').mockResolvedValue({ cores: 4, memoryBytes: 1, nets: "the processor's cores" })
+})
+afterEach(() => vi.restoreAllMocks())
+
+async function library() {
+  const page = mount(Library, { global: { plugins: [vuetify] } })
+  await flushPromises()
+  return page
+}
+
+describe('the library', () => {
+  it('shows every family once with its modes side by side', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([
+      model('worn', 'quality'),
+      model('worn', 'crisp'),
+      model('drawn', 'fast'),
+    ])
+    const page = await library()
+    expect(page.findAll('article')).toHaveLength(2)
+    const worn = page.find('[data-test=card-worn]')
+    expect(worn.findAll('.mode').map((one) => one.find('.label').text())).toEqual(['quality', 'crisp'])
+    expect(worn.text()).toContain('2× · 103,204 weights')
+    expect(worn.text()).toContain('+1.5 dB over Lanczos')
+    expect(page.find('[data-test=machine]').text()).toBe("they run on the processor's cores, 4 at once")
+  })
+
+  it('measures speeds when asked to, and again', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([model('worn', 'quality')])
+    let answer: (models: ModelView[]) => void = () => {}
+    vi.spyOn(api, 'measureModels').mockReturnValue(new Promise((done) => (answer = done)))
+    const page = await library()
+    const button = page.find('[data-test=measure]')
+    expect(page.text()).toContain('not measured yet')
+    expect(button.text()).toBe('Measure speeds')
+    await button.trigger('click')
+    expect(button.text()).toBe('Measuring…')
+    expect(button.attributes('disabled')).toBeDefined()
+    answer([model('worn', 'quality', 640 * 360 * 3.5)])
+    await flushPromises()
+    expect(page.text()).toContain('3.5 frames/s of 640×360 here')
+    expect(button.text()).toBe('Measure speeds again')
+  })
+
+  it('can be opened again when the server was away', async () => {
+    const models = vi.spyOn(api, 'models').mockRejectedValueOnce(new Error('away'))
+    await library()
+    models.mockResolvedValue([model('drawn', 'fast')])
+    expect((await library()).findAll('article')).toHaveLength(1)
+  })
+})

@@ -1,0 +1,140 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope } from 'vue'
+import { api, type PlanView, Problem, type Recipe, type TakeView } from '@/api/client'
+import { useFeed } from './feed'
+import { useTake } from './useTake'
+
+const recipe = (factor: number): Recipe => ({
+  awlsmith: 1,
+  steps: [{ step: 'enlarge', on: true, settings: { factor } }],
+})
+const take = (version: number, factor = 2): TakeView => ({
+  id: 't',
+  clipId: 'c',
+  name: 'A',
+  recipe: recipe(factor) as unknown as TakeView['recipe'],
+  version,
+  updatedAt: '',
+})
+const planned = { frames: 5 } as PlanView
+
+let hear: (take: TakeView) => void
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  setActivePinia(createPinia())
+  vi.spyOn(useFeed(), 'onTake').mockImplementation((listener) => {
+    hear = listener
+    return () => true
+  })
+  vi.spyOn(api, 'takes').mockResolvedValue([take(1)])
+  vi.spyOn(api, 'plan').mockResolvedValue(planned)
+})
+afterEach(() => {
+  vi.restoreAllMocks()
+  vi.useRealTimers()
+})
+
+async function loaded(fail = vi.fn()) {
+  const scope = effectScope()
+  const made = scope.run(() => useTake('c', fail))!
+  await made.load()
+  await vi.advanceTimersByTimeAsync(0)
+  return { ...made, fail, scope }
+}
+
+const factor = (state: { recipe: Recipe } | undefined) => state?.recipe.steps[0]?.settings['factor']
+
+describe('the take on the bench', () => {
+  it('is shown and planned as it was kept', async () => {
+    const { state, plan, saved } = await loaded()
+    expect(factor(state.value)).toBe(2)
+    expect(plan.value).toEqual(planned)
+    expect(saved.value).toBe(true)
+  })
+
+  it('is saved shortly after a change, several at once, on the version it was made on', async () => {
+    const change = vi.spyOn(api, 'changeTake').mockImplementation(async () => take(2, 4))
+    const { change: set, saved } = await loaded()
+    set({ recipe: recipe(3) })
+    set({ recipe: recipe(4), inFrame: 7 })
+    expect(saved.value).toBe(false)
+    expect(change).not.toHaveBeenCalled()
+    await vi.advanceTimersByTimeAsync(400)
+    expect(change).toHaveBeenCalledTimes(1)
+    expect(change).toHaveBeenCalledWith('t', { recipe: recipe(4), inFrame: 7, version: 1 })
+    expect(saved.value).toBe(true)
+  })
+
+  it('goes back and forth', async () => {
+    vi.spyOn(api, 'changeTake').mockResolvedValue(take(2))
+    const { change, state, undo, redo } = await loaded()
+    change({ recipe: recipe(3) })
+    change({ recipe: recipe(4) })
+    undo()
+    undo()
+    undo()
+    expect(factor(state.value)).toBe(2)
+    redo()
+    expect(factor(state.value)).toBe(3)
+    change({ recipe: recipe(8) })
+    redo()
+    expect(factor(state.value)).toBe(8)
+  })
+
+  it('keeps the last good plan beside what is wrong with a setting', async () => {
+    const { change, plan, problems } = await loaded()
+    const wrong = { step: 0, key: 'factor', sentence: 'factor is 99' }
+    vi.spyOn(api, 'plan').mockRejectedValue(new Problem(422, 'factor is 99', [wrong]))
+    change({ recipe: recipe(99) })
+    await vi.advanceTimersByTimeAsync(0)
+    expect(problems.value).toEqual([wrong])
+    expect(plan.value).toEqual(planned)
+  })
+
+  it('takes over a change made elsewhere, unless it has one of its own', async () => {
+    const { state, change } = await loaded()
+    hear(take(2, 3))
+    expect(factor(state.value)).toBe(3)
+    hear(take(1, 7))
+    expect(factor(state.value)).toBe(3)
+    vi.spyOn(api, 'changeTake').mockReturnValue(new Promise(() => {}))
+    change({ recipe: recipe(4) })
+    hear(take(3, 8))
+    expect(factor(state.value)).toBe(4)
+  })
+
+  it('gives way, and says so, when somebody else was quicker', async () => {
+    const { change, state, fail } = await loaded()
+    vi.spyOn(api, 'changeTake').mockRejectedValue(new Problem(409, 'changed in another window'))
+    vi.spyOn(api, 'takes').mockResolvedValue([take(5, 6)])
+    change({ recipe: recipe(4) })
+    await vi.advanceTimersByTimeAsync(400)
+    expect(fail).toHaveBeenCalledTimes(1)
+    expect(factor(state.value)).toBe(6)
+  })
+
+  it('tries on while the server is away', async () => {
+    const { change, saved, fail } = await loaded()
+    const answer = vi
+      .spyOn(api, 'changeTake')
+      .mockRejectedValueOnce(new Problem(0, 'away'))
+      .mockResolvedValue(take(2, 4))
+    change({ recipe: recipe(4) })
+    await vi.advanceTimersByTimeAsync(400)
+    expect(saved.value).toBe(false)
+    await vi.advanceTimersByTimeAsync(2100)
+    expect(answer).toHaveBeenCalledTimes(2)
+    expect(saved.value).toBe(true)
+    expect(fail).not.toHaveBeenCalled()
+  })
+
+  it('saves what is unsaved when the bench is left', async () => {
+    const answer = vi.spyOn(api, 'changeTake').mockResolvedValue(take(2, 4))
+    const { change, scope } = await loaded()
+    change({ recipe: recipe(4) })
+    scope.stop()
+    expect(answer).toHaveBeenCalledTimes(1)
+  })
+})
