@@ -380,8 +380,8 @@ class ServerTest {
         assertThat(plan.path("placement").path("width").asDouble()).isEqualTo(960);
         JsonNode large = server.post(
                         "/api/clips/" + clip + "/plan",
-                        "{\"recipe\":" + recipe.replace("1280", "12800").replace("720", "7200") + ",\"deliverable\":" + H264
-                                + "}")
+                        "{\"recipe\":" + recipe.replace("1280", "12800").replace("720", "7200") + ",\"deliverable\":"
+                                + H264 + "}")
                 .json();
         assertThat(large.path("warnings").toString()).contains("12800x7200 is beyond 8192");
     }

@@ -27,7 +27,6 @@ enum Task {
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA))));
 
     private static final int DRAWN_SHEETS = 90;
-    private static final int EDGE_SHEETS = 30;
 
     private final String id;
     private final String label;
@@ -51,12 +50,7 @@ enum Task {
     }
 
     PictureSet pictures(PackageCache packages, long seed) throws IOException {
-        return switch (this) {
-            case DRAWN -> Drawings.load(packages, DRAWN_SHEETS, seed);
-            // photographs of nature have few of the hard edges and letters that streets and rooms are full of
-            case PHOTOGRAPHIC -> Photographs.load(packages).alsoLearning(Drawings.load(packages, EDGE_SHEETS, seed));
-            case WORN -> Photographs.load(packages);
-        };
+        return this == DRAWN ? Drawings.load(packages, DRAWN_SHEETS, seed) : Photographs.load(packages);
     }
 
     String id() {

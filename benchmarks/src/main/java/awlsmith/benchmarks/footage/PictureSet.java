@@ -15,13 +15,6 @@ import java.util.List;
 public record PictureSet(String words, List<Plane> learn, List<Plane> check) {
     private static final int CHECK_SIDE = 384;
 
-    /** These pictures and others to learn from; checked on these alone. */
-    public PictureSet alsoLearning(PictureSet others) {
-        var all = new ArrayList<>(learn);
-        all.addAll(others.learn);
-        return new PictureSet(words + "; " + others.words, all, check);
-    }
-
     /** Room for sides of every factor's multiples. */
     public static int side(double wanted) {
         return (int) wanted / 12 * 12;

@@ -54,7 +54,13 @@ class FrameCache {
     @EventListener
     void forget(Clips.Removing event) {
         synchronized (held) {
-            held.keySet().removeIf(key -> key.clip().equals(event.id()));
+            held.entrySet().removeIf(entry -> {
+                boolean goes = entry.getKey().clip().equals(event.id());
+                if (goes && entry.getValue().state() == CompletableFuture.State.SUCCESS) {
+                    heldBytes -= entry.getValue().resultNow().length;
+                }
+                return goes;
+            });
         }
     }
 

@@ -9,6 +9,9 @@ public sealed interface Loss {
     /** For the model's card. */
     String words();
 
+    /** Whether PSNR tells which state of a run is the best; where it does not, the last one is. */
+    boolean judgedByPsnr();
+
     /**
      * One number for a batch.
      *
@@ -23,6 +26,11 @@ public sealed interface Loss {
         @Override
         public String words() {
             return "mean absolute error";
+        }
+
+        @Override
+        public boolean judgedByPsnr() {
+            return true;
         }
 
         @Override
@@ -47,6 +55,11 @@ public sealed interface Loss {
         public String words() {
             return "mean absolute error and " + weight + " times the error of the gradient's strength in squares of "
                     + SQUARE + "x" + SQUARE;
+        }
+
+        @Override
+        public boolean judgedByPsnr() {
+            return false;
         }
 
         @Override

@@ -127,8 +127,8 @@ public final class Training {
                                 score.ssim(),
                                 score.gradient()));
                         new Curve(journal.lines()).write(folder.resolve("journal.png"));
-                        if (score.psnr() > best) {
-                            best = score.psnr();
+                        if (score.psnr() > best || !loss.judgedByPsnr()) {
+                            best = Math.max(best, score.psnr());
                             Files.copy(latest, folder.resolve("best.onnx"), StandardCopyOption.REPLACE_EXISTING);
                         }
                         sum = 0;
