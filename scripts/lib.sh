@@ -135,10 +135,13 @@ db_down() {
 
 # --- building ----------------------------------------------------------------------------------------------------------
 
+build_for=()
+if [ "${AWLSMITH_PROCESSOR:-cores}" = graphics ]; then build_for=(-Pgraphics); fi
+
 maven() {
   # the last two silence warnings of Maven's own libraries on newer JDKs
   MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
-    AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" mvn -B -f "$root/pom.xml" "$@"
+    AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" mvn -B -f "$root/pom.xml" "${build_for[@]}" "$@"
 }
 
 # The version of what was built last: newest source file and the pom files.
@@ -159,7 +162,7 @@ class_path() { echo "$root/server/target/awlsmith-server-0.1.0.jar:$root/server/
 # Builds what is needed to run, unless nothing changed since the last time.
 build_if_changed() {
   local stamp
-  stamp=$(sources_stamp)
+  stamp="$(sources_stamp) ${AWLSMITH_PROCESSOR:-cores}"
   if [ -f "$root/server/target/awlsmith-server-0.1.0.jar" ] && [ "$(cat "$root/server/target/.stamp" 2>/dev/null)" = "$stamp" ]; then
     return
   fi

@@ -76,8 +76,8 @@ async function measure() {
 
 article {
   display: grid;
-  grid-template-columns: 220px 1fr 1fr;
-  gap: 8px 40px;
+  grid-template-columns: 150px repeat(3, minmax(0, 1fr));
+  gap: 8px 28px;
   padding: 16px 20px 20px;
   border-top: 1px solid var(--rule);
 }
@@ -100,7 +100,7 @@ article {
 dl {
   margin: 0;
   display: grid;
-  grid-template-columns: 88px 1fr;
+  grid-template-columns: 76px 1fr;
   gap: 4px 10px;
   font-size: 13px;
 }

@@ -24,6 +24,7 @@ import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javax.imageio.ImageIO;
@@ -39,6 +40,16 @@ final class Crops {
     /** Parts of the deck walk's small picture: lettering, houses and winch, the church with leaves and water. */
     private static final List<Region> PARTS =
             List.of(new Region(130, 200, SIDE, SIDE), new Region(176, 90, SIDE, SIDE), new Region(372, 56, SIDE, SIDE));
+
+    private record Way(String title, String settings) {}
+
+    private static final List<Way> WAYS = List.of(
+            new Way("Lanczos 3", "kernel=lanczos3"),
+            new Way("photographic fast", "model=photographic mode=fast"),
+            new Way("photographic quality", "model=photographic mode=quality"),
+            new Way("photographic crisp", "model=photographic mode=crisp"),
+            new Way("worn quality", "model=worn mode=quality"),
+            new Way("worn crisp", "model=worn mode=crisp"));
 
     private final Machine machine;
     private final Path demo;
@@ -63,8 +74,9 @@ final class Crops {
                         truth.format().withSize(640, 360, truth.format().sar()),
                         Kernel.CATMULL_ROM)
                 .treat(d -> truth, new Region(0, 0, 640, 360), machine.planes(), machine.work(new Cancel()));
-        List<String> titles =
-                List.of("source", "Lanczos 3", "photographic fast", "photographic quality", "worn quality", "truth");
+        var titles = new ArrayList<String>(List.of("source"));
+        WAYS.forEach(way -> titles.add(way.title()));
+        titles.add("truth");
         int cell = SIDE * SHOWN;
         int rows = PARTS.size() * 2;
         var sheet = new BufferedImage(
@@ -82,11 +94,10 @@ final class Crops {
             var large = new Region(part.x() * 2, part.y() * 2, SIDE * 2, SIDE * 2);
             int y = TITLE + row * (cell + GAP);
             draw(g, small, part, 0, y);
-            draw(g, treated(small, "enlarge factor=2 kernel=lanczos3"), large, cell + GAP, y);
-            draw(g, treated(small, "enlarge factor=2 model=photographic mode=fast"), large, 2 * (cell + GAP), y);
-            draw(g, treated(small, "enlarge factor=2 model=photographic mode=quality"), large, 3 * (cell + GAP), y);
-            draw(g, treated(small, "enlarge factor=2 model=worn mode=quality"), large, 4 * (cell + GAP), y);
-            draw(g, truth, large, 5 * (cell + GAP), y);
+            for (int i = 0; i < WAYS.size(); i++) {
+                draw(g, treated(small, "enlarge factor=2 " + WAYS.get(i).settings()), large, (i + 1) * (cell + GAP), y);
+            }
+            draw(g, truth, large, (WAYS.size() + 1) * (cell + GAP), y);
         }
         g.dispose();
         ImageIO.write(sheet, "png", file.toFile());

@@ -94,7 +94,8 @@ public final class Quality {
                     "One frame of the demo's deck walk at 400 %: above as it lies in the archive, with its compression and its"
                             + " camera's sharpening; below its truth reduced cleanly.");
             quality.say("");
-            quality.say("![source, Lanczos, fast, quality, worn, truth](" + crops.getFileName() + ")");
+            quality.say("![source, Lanczos, fast, quality, crisp, worn quality and crisp, truth](" + crops.getFileName()
+                    + ")");
         } finally {
             quality.machine.close();
         }

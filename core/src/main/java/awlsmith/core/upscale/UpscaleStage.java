@@ -20,8 +20,8 @@ import java.util.List;
  * memory does not grow with the picture.
  */
 public final class UpscaleStage implements Stage {
-    /** Longest side of a tile, without its overlap, in input samples; both a balance of waste and memory. */
-    static final int TILE = 320;
+    /** Side of the largest tile if it is square, without its overlap, in input samples: a balance of waste and memory. */
+    static final int TILE = 400;
 
     /** Within this beyond black and white excursions are kept; ringing beyond is cut. */
     private static final float LEAST = -0.5f;
@@ -89,7 +89,7 @@ public final class UpscaleStage implements Stage {
         }
         boolean rgb = input.chroma() == Chroma.RGB;
         Plane light = rgb ? luma(in, pool) : in.plane(0);
-        List<Region> tiles = tiles(small(wanted));
+        List<Region> tiles = tiles(small(wanted), work.threads());
         work.bands(tiles.size(), 1, (from, to) -> {
             for (int i = from; i < to; i++) {
                 work.cancel().check();
@@ -159,10 +159,30 @@ public final class UpscaleStage implements Stage {
         return new Region(x, y, right - x, bottom - y);
     }
 
-    /** Cuts a part of the picture into tiles of about equal size. */
-    private static List<Region> tiles(Region part) {
-        int across = Math.ceilDiv(part.width(), TILE);
-        int down = Math.ceilDiv(part.height(), TILE);
+    /**
+     * Cuts a part of the picture into tiles of about equal size: of all ways with tiles small enough, and with one for each
+     * thread, the one that computes the least twice.
+     */
+    private List<Region> tiles(Region part, int threads) {
+        long least = Long.MAX_VALUE;
+        int across = 1;
+        int down = 1;
+        int most = Math.ceilDiv(Math.max(part.width(), part.height()), TILE / 4);
+        for (int i = 1; i <= Math.min(most, part.width()); i++) {
+            for (int j = 1; j <= Math.min(most, part.height()); j++) {
+                long width = Math.ceilDiv(part.width(), i);
+                long height = Math.ceilDiv(part.height(), j);
+                boolean fits = width * height <= (long) TILE * TILE;
+                long work = (width + 2L * card.reach()) * (height + 2L * card.reach()) * i * j;
+                // fewer tiles than threads leave threads idle
+                work *= Math.max(1, threads / (i * j));
+                if (fits && work < least) {
+                    least = work;
+                    across = i;
+                    down = j;
+                }
+            }
+        }
         var tiles = new ArrayList<Region>();
         for (int j = 0; j < down; j++) {
             int y0 = part.y() + part.height() * j / down;

@@ -94,8 +94,8 @@ class RenderPlanTest {
                 .memoryBytes();
         long four = RenderPlan.of(chain, H264, Rational.of(25), 100, 0, 4, Long.MAX_VALUE)
                 .memoryBytes();
-        // tiles of 320 with 4 samples around them
-        assertThat(four - one).isEqualTo(3 * 100L * 328 * 328);
+        // tiles of 400 with 4 samples around them, no higher than the picture
+        assertThat(four - one).isEqualTo(3 * 100L * 408 * 360);
     }
 
     private static final ModelCard CARD =

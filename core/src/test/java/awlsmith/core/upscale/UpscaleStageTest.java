@@ -43,14 +43,39 @@ class UpscaleStageTest {
                 format,
                 CARD,
                 (frames, correction) -> {
-                    int most = UpscaleStage.TILE + 2 * CARD.reach();
-                    assertThat(frames.getFirst().width()).isLessThanOrEqualTo(most);
-                    assertThat(frames.getFirst().height()).isLessThanOrEqualTo(most);
+                    int side = UpscaleStage.TILE;
+                    int width = frames.getFirst().width() - 2 * CARD.reach();
+                    int height = frames.getFirst().height() - 2 * CARD.reach();
+                    assertThat(width * height).isLessThanOrEqualTo(side * side);
                     correction.fill(0.125f);
                 },
                 1);
         Frame out = stage.treat(d -> flat(format, format.whole(), 0.5f), Region.whole(2000, 1400), pool, Work.alone());
         assertThat(out.plane(0).packed()).containsOnly(0.625f);
+    }
+
+    /** 640x360 on two threads: two halves side by side or on top of each other, whichever computes less twice. */
+    @Test
+    void tilesKeepAllThreadsBusyAndComputeLittleTwice() {
+        for (int[] size : new int[][] {{640, 360}, {360, 640}, {3, 1000}, {1, 1}, {1920, 1080}}) {
+            Format format = grey(size[0], size[1]);
+            var seen = new java.util.concurrent.ConcurrentLinkedQueue<Long>();
+            NetRunner net = (frames, correction) -> {
+                seen.add((long) frames.getFirst().width() * frames.getFirst().height());
+                correction.fill(0);
+            };
+            new UpscaleStage(format, CARD, net, 1)
+                    .treat(
+                            d -> flat(format, format.whole(), 0.5f),
+                            Region.whole(size[0] * 2, size[1] * 2),
+                            pool,
+                            new Work(Runnable::run, 2, new Cancel()));
+            long computed = seen.stream().mapToLong(Long::longValue).sum();
+            assertThat(computed).isLessThan((long) (1.06 * size[0] * size[1] + 1));
+            if (size[0] * size[1] > 100_000) {
+                assertThat(seen).hasSizeGreaterThanOrEqualTo(2);
+            }
+        }
     }
 
     @Test
