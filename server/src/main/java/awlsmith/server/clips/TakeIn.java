@@ -29,6 +29,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Reads a new clip once from end to end: when each frame is shown, its facts, a strip of thumbnails. */
 @Component
@@ -43,13 +44,20 @@ public class TakeIn {
     private final ClipRepository repository;
     private final Machine machine;
     private final ApplicationEventPublisher publisher;
+    private final TransactionTemplate transaction;
     private final Map<UUID, Cancel> running = new ConcurrentHashMap<>();
 
-    TakeIn(Clips clips, ClipRepository repository, Machine machine, ApplicationEventPublisher publisher) {
+    TakeIn(
+            Clips clips,
+            ClipRepository repository,
+            Machine machine,
+            ApplicationEventPublisher publisher,
+            TransactionTemplate transaction) {
         this.clips = clips;
         this.repository = repository;
         this.machine = machine;
         this.publisher = publisher;
+        this.transaction = transaction;
     }
 
     /** The body of the job; safe to run again after a restart. */
@@ -97,8 +105,11 @@ public class TakeIn {
                 cancel);
         index.save(clips.index(id));
         thumbs(id, new Clip(info, Optional.of(index)), cancel);
-        repository.ready(id, ClipFacts.of(info, index), index.count(), damage(info, index));
-        publisher.publishEvent(new Clips.Ready(id));
+        // a clip is not seen as ready before it has its first take, which a listener gives it
+        transaction.executeWithoutResult(status -> {
+            repository.ready(id, ClipFacts.of(info, index), index.count(), damage(info, index));
+            publisher.publishEvent(new Clips.Ready(id));
+        });
     }
 
     private static String damage(MediaInfo info, FrameIndex index) {
