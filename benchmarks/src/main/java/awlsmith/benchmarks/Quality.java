@@ -31,6 +31,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -360,14 +361,12 @@ public final class Quality {
     private void speed() {
         say("## Speed: 640x360 to 1280x720, 4:2:0");
         say("");
-        double peak = PeakRate.multiplyAdds(machine.threads());
-        say(Figures.text(
-                "All threads, the median of 5, treatment alone; the machine is noisy: read the ratios. *Share* is a net's multiply-adds"
-                        + " a second as a part of what this machine does at most, %.0f thousand million, measured here with"
-                        + " independent vector multiply-adds on all threads.",
-                peak / 1e9));
+        say(
+                "All threads, the median of 5, treatment alone; the machine is noisy: read the ratios. *Work* is a net's multiply-adds"
+                        + " in thousand millions a second; the processor's own figure to hold against it is cores x clock x twice the"
+                        + " width of its vectors.");
         say("");
-        say("| way | frames a second | times the quality model of its family | share of the peak |");
+        say("| way | frames a second | times the quality model of its family | work |");
         say("|---|---|---|---|");
         var format = new Format(640, 360, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
         var pool = machine.planes();
@@ -392,21 +391,22 @@ public final class Quality {
             Double quality = rates.get(name.split(" ")[0] + " quality");
             say(Figures.text(
                     "| %s | %.1f | %s | %s |",
-                    name,
-                    rate,
-                    quality == null ? "" : Figures.text("%.1f", rate / quality),
-                    quality == null ? "" : share(name, rate, peak)));
+                    name, rate, quality == null ? "" : Figures.text("%.1f", rate / quality), work(name, rate)));
         });
         say("");
     }
 
     /** Of a net: its weights are used once for every input sample, or for every step x step of them. */
-    private static String share(String name, double framesASecond, double peak) {
+    private static String work(String name, double framesASecond) {
         String[] words = name.split(" ");
-        ModelCard card = Models.find(words[0], ModelCard.Mode.byId(words[1])).orElseThrow();
-        boolean net = card.reach() > HashedFilters.REACH;
-        double adds = (double) card.weights() / (card.step() * card.step()) * 640 * 360 * framesASecond;
-        return net ? Figures.text("%.0f %%", 100 * adds / peak) : "";
+        return Arrays.stream(ModelCard.Mode.values())
+                .filter(mode -> words.length == 2 && mode.id().equals(words[1]))
+                .flatMap(mode -> Models.find(words[0], mode).stream())
+                .filter(card -> card.reach() > HashedFilters.REACH)
+                .map(card -> (double) card.weights() / (card.step() * card.step()) * 640 * 360 * framesASecond)
+                .map(adds -> Figures.text("%.0f", adds / 1e9))
+                .findFirst()
+                .orElse("");
     }
 
     private static Format grey(int width, int height) {
