@@ -154,7 +154,11 @@ onScopeDispose(() => stop.abort())
       :take-name="take.name"
       @failed="notices.fail"
     />
-    <div v-else></div>
+    <div v-else class="unplanned">
+      <p v-if="problems.length > 0" class="fault" role="alert">
+        This take cannot be shown: {{ problems[0]?.sentence }}. Change that setting on the left.
+      </p>
+    </div>
     <Run
       v-model:frame="frame"
       :clip="clip.id"
@@ -175,6 +179,12 @@ onScopeDispose(() => stop.abort())
 </template>
 
 <style scoped>
+.unplanned {
+  display: grid;
+  place-items: center;
+  padding: 20px;
+}
+
 .bench {
   display: grid;
   grid-template: 'ledger glass' 1fr 'ledger run' auto / 296px 1fr;

@@ -105,6 +105,39 @@ describe('the enlarge controls', () => {
     expect(controls.emitted('change')?.[1]?.[0]).toMatchObject({ settings: { model: 'worn', mode: 'fast' } })
   })
 
+  it('offer a fit only where the frame has a shape of its own, and say what is wrong with it', async () => {
+    const fit = {
+      ...real('fit', 'choice', 0, 0),
+      fallback: 'shape',
+      options: [
+        { id: 'shape', label: 'Keep shape', effect: '' },
+        { id: 'fill', label: 'Fill', effect: '' },
+      ],
+    }
+    const controls = mounted()
+    await controls.setProps({
+      description: {
+        ...description,
+        params: [...description.params, fit, real('offset', 'whole', -100, 100)],
+      },
+    })
+    expect(controls.text()).not.toContain('Keep shape')
+    await controls.setProps({ step: { ...step, settings: { width: 640, height: 360 } } })
+    expect(controls.text()).toContain('Keep shape')
+    expect(controls.text()).not.toContain('what offset does')
+    await controls
+      .findAll('button')
+      .find((b) => b.text() === 'Fill')
+      ?.trigger('click')
+    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({ settings: { fit: 'fill' } })
+    await controls.setProps({
+      step: { ...step, settings: { width: 640, height: 360, fit: 'gone' } },
+      problems: [{ step: 0, key: 'fit', sentence: 'fit is gone' }],
+    })
+    expect(controls.text()).toContain('what offset does')
+    expect(controls.text()).toContain('fit is gone')
+  })
+
   it('leave a mode behind that another model does not have', async () => {
     useModels().all = [card('fast')]
     const controls = mounted()

@@ -137,6 +137,7 @@ function problem(key: string): string {
           </button>
         </span>
       </div>
+      <p v-if="problem('fit')" class="fault">{{ problem('fit') }}</p>
       <ParamControl
         v-if="offset && chosenFit !== fit.fallback"
         :param="offset"
