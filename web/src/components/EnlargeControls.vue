@@ -3,6 +3,7 @@ import { computed, onMounted } from 'vue'
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
 import { useModels } from '@/stores/models'
 import { inWay, type SizeWay, sizeWay } from '@/view/recipe'
+import ChoiceSegments from './ChoiceSegments.vue'
 import ParamControl from './ParamControl.vue'
 
 /** The enlarge step's controls: one of three ways to say how large, which model, and the kernel where none is used. */
@@ -122,22 +123,13 @@ function problem(key: string): string {
       />
     </div>
     <template v-if="framed && fit">
-      <div class="way">
-        <span class="label">{{ fit.label }}</span>
-        <span class="segments" role="group" :aria-label="fit.label">
-          <button
-            v-for="one in fit.options"
-            :key="one.id"
-            type="button"
-            :aria-pressed="chosenFit === one.id"
-            :title="one.effect"
-            @click="set('fit', one.id === fit.fallback ? undefined : one.id)"
-          >
-            {{ one.label }}
-          </button>
-        </span>
-      </div>
-      <p v-if="problem('fit')" class="fault">{{ problem('fit') }}</p>
+      <ChoiceSegments
+        :param="fit"
+        :options="fit.options"
+        :chosen="chosenFit"
+        :problem="problem('fit')"
+        @change="(id) => set('fit', id === fit?.fallback ? undefined : id)"
+      />
       <ParamControl
         v-if="offset && chosenFit !== fit.fallback"
         :param="offset"
@@ -168,22 +160,15 @@ function problem(key: string): string {
       <p v-if="problem('model')" class="fault">{{ problem('model') }}</p>
     </div>
     <template v-if="chosen !== 'none'">
-      <div v-if="mode && modes.length > 1" class="way">
-        <span class="label">{{ mode.label }}</span>
-        <span class="segments" role="group" :aria-label="mode.label">
-          <button
-            v-for="one in modes"
-            :key="one.id"
-            type="button"
-            :aria-pressed="chosenMode === one.id"
-            :title="one.effect"
-            @click="set('mode', one.id)"
-          >
-            {{ one.label }}
-          </button>
-        </span>
-      </div>
-      <p v-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
+      <ChoiceSegments
+        v-if="mode && modes.length > 1"
+        :param="mode"
+        :options="modes"
+        :chosen="chosenMode"
+        :problem="problem('mode')"
+        @change="(id) => set('mode', id)"
+      />
+      <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
       <ParamControl
         v-if="strength"
         :param="strength"

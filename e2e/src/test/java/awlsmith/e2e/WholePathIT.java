@@ -193,23 +193,14 @@ class WholePathIT {
         assertThat(right[0]).isLessThan(90);
         // with the wipe far left, only the treated side shows: the edge between the halves must not have moved
         double edgeWhole = edgeOfRed(box);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("source").setExact(true))
-                .click();
+        press("source");
         double edgeSource = edgeOfRed(box);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("treated").setExact(true))
-                .click();
+        press("treated");
         double edgeTreated = edgeOfRed(box);
         // 8:1 of the treated picture: half a treated pixel is four screen pixels
         assertThat(edgeTreated).isBetween(edgeSource - 5, edgeSource + 5);
         assertThat(edgeWhole).isBetween(edgeSource - 9, edgeSource + 9);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("wipe").setExact(true))
-                .click();
+        press("wipe");
     }
 
     /** The screen column where red turns blue. */
@@ -271,10 +262,7 @@ class WholePathIT {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("3×"))
                 .click();
         assertThat(page.locator("[data-test=size]")).hasText("480×360 · 25p");
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("target").setExact(true))
-                .click();
+        press("target");
         assertThat(page.locator("[data-test=size]")).hasText("1440×1080 · 25p");
         page.keyboard().press("Control+z");
         assertThat(page.locator("[data-test=size]")).hasText("480×360 · 25p");

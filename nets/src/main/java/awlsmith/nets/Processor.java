@@ -19,8 +19,13 @@ public enum Processor {
     /** A graphics processor with CUDA, in a build with the Maven profile "graphics". */
     GRAPHICS("graphics", "the graphics processor") {
         @Override
-        void prepare(OrtSession.SessionOptions options) throws OrtException {
-            options.addCUDA();
+        void prepare(OrtSession.SessionOptions options) {
+            try {
+                options.addCUDA();
+            } catch (OrtException e) {
+                throw new ModelUnavailable(
+                        "the graphics processor cannot be used (" + e.getMessage() + "); unset AWLSMITH_PROCESSOR", e);
+            }
         }
     };
 
@@ -44,12 +49,14 @@ public enum Processor {
         return id;
     }
 
-    abstract void prepare(OrtSession.SessionOptions options) throws OrtException;
+    /** @throws ModelUnavailable when it cannot be used after all */
+    abstract void prepare(OrtSession.SessionOptions options);
 
     /** Those that the runtime at hand was built for. */
     public static List<Processor> built() {
-        boolean cuda = OnnxNet.environment() != null
-                && OrtEnvironment.getAvailableProviders().contains(OrtProvider.CUDA);
+        // asked for first, because only there the runtime is started on a thread it does not overflow
+        OnnxNet.environment();
+        boolean cuda = OrtEnvironment.getAvailableProviders().contains(OrtProvider.CUDA);
         return cuda ? List.of(values()) : List.of(CORES);
     }
 

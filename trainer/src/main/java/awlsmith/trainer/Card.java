@@ -83,7 +83,8 @@ final class Card {
         training.put(
                 "training",
                 notes.get("iterations")
-                        + " iterations of 16 patches of 48x48, " + notes.getOrDefault("loss", "mean absolute error")
+                        + " iterations of 16 patches of 48x48" + begun(notes) + ", "
+                        + notes.getOrDefault("loss", "mean absolute error")
                         + ", Adam, half a cosine a run; the running mean of the weights is kept");
         training.put("gain", gain(Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
         return new CardEntry(
@@ -98,6 +99,12 @@ final class Card {
                 NetShape.BASE.id(),
                 shape.weights(),
                 training);
+    }
+
+    /** A model may begin as another one; its card must not pass that one's training off as its own. */
+    private static String begun(Map<String, String> notes) {
+        String begun = notes.getOrDefault("begun", "0");
+        return begun.equals("0") ? "" : " (the first " + begun + " of them as another model)";
     }
 
     private static String gain(double gain, double ssim) {

@@ -53,7 +53,7 @@ class CommandTest {
         OnnxFile.write(
                 file,
                 new Weights(shape, arrays),
-                Map.of("iterations", "7", "gain", "1.5", "ssim", "0.9", "loss", "mean absolute error"));
+                Map.of("iterations", "7", "gain", "1.5", "ssim", "0.9", "loss", "mean absolute error", "begun", "4"));
         return file;
     }
 
@@ -76,6 +76,8 @@ class CommandTest {
         assertThat(cards).allSatisfy(card -> {
             assertThat(shipped.resolve(card.file())).exists();
             assertThat(card.step()).isEqualTo(2);
+            assertThat(card.training().get("training"))
+                    .startsWith("7 iterations of 16 patches of 48x48 (the first 4 of them as another model), mean");
             assertThat(card.training().get("gain")).startsWith("+1.50 dB over Lanczos");
         });
     }

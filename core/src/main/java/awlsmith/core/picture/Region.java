@@ -29,6 +29,13 @@ public record Region(int x, int y, int width, int height) {
         return other.x >= x && other.y >= y && other.right() <= right() && other.bottom() <= bottom();
     }
 
+    /** The smallest region that holds this one and another. */
+    public Region around(Region other) {
+        int left = Math.min(x, other.x);
+        int top = Math.min(y, other.y);
+        return new Region(left, top, Math.max(right(), other.right()) - left, Math.max(bottom(), other.bottom()) - top);
+    }
+
     /** This region cut to a picture of the given size; the region must touch the picture. */
     public Region within(int pictureWidth, int pictureHeight) {
         int left = Math.min(x, pictureWidth - 1);

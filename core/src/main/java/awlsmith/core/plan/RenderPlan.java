@@ -34,6 +34,9 @@ public record RenderPlan(
     /** Side beyond which most players and decoders give up (common practice, no source). */
     private static final int WIDE_SUPPORT_SIDE = 8192;
 
+    /** What people ask for without much thought; a source that does not bear it is large already. */
+    private static final int USUAL_FACTOR = 4;
+
     public RenderPlan {
         refusals = List.copyOf(refusals);
         warnings = List.copyOf(warnings);
@@ -120,11 +123,12 @@ public record RenderPlan(
     private static String smaller(Format source) {
         int side = Math.max(source.width(), source.height());
         double most = Math.floor(10.0 * WIDE_SUPPORT_SIDE / side) / 10;
-        String already = "the source has " + source.width() + "x" + source.height() + " already";
-        return most <= 1
-                ? already
-                : already + ": factor " + (most == Math.rint(most) ? "" + (int) most : "" + most)
-                        + " is the most that stays within";
+        String has = "the source has " + source.width() + "x" + source.height();
+        if (most <= 1) {
+            return has + " already";
+        }
+        return has + (most < USUAL_FACTOR ? " already" : "") + ": factor "
+                + (most == Math.rint(most) ? "" + (int) most : "" + most) + " is the most that stays within";
     }
 
     private static long rawBytes(Format source, Format file, List<String> refusals) {

@@ -25,7 +25,9 @@ import java.util.stream.Stream;
 final class EnlargeStep implements StepKind {
     private static final String PLAIN = "none";
     private static final String CINEMA = "cinema";
+    /** Source: Digital Cinema Initiatives, "Digital Cinema System Specification", image structure, 4K container. */
     private static final int CINEMA_WIDTH = 4096;
+
     private static final int CINEMA_HEIGHT = 2160;
     private static final Param.Real FACTOR = new Param.Real(
             "factor", "Factor", "x", 0.125, 8, null, "times wider and higher; 2 when nothing else is set");

@@ -22,6 +22,8 @@ final class GuidedChroma {
     /** Samples around one that the line is fitted to; with its neighbours' slopes averaged in, twice this matters. */
     private static final int RADIUS = 1;
 
+    private static final float SQUARE = (2 * RADIUS + 1) * (2 * RADIUS + 1);
+
     /** Added to luma's variance: (0.03 of the range)², below which a slope would be noise. Chosen by trial, see the decisions. */
     private static final float STEADY = 1e-3f;
 
@@ -76,11 +78,11 @@ final class GuidedChroma {
     Region needs(Region wanted) {
         Region large = large(wanted);
         Region fitted = grown(small(large), 2 * RADIUS);
-        Region luma = union(lumaOf(toSmall, fitted), lumaOf(toLarge, large));
+        Region luma = from(toSmall, fitted).around(from(toLarge, large));
         int sx = input.chroma().stepX();
         int sy = input.chroma().stepY();
         var chroma = new Region(fitted.x() * sx, fitted.y() * sy, fitted.width() * sx, fitted.height() * sy);
-        return union(luma, chroma.within(input.width(), input.height()))
+        return luma.around(chroma.within(input.width(), input.height()))
                 .aligned(input.chroma(), input.width(), input.height());
     }
 
@@ -128,9 +130,10 @@ final class GuidedChroma {
 
     /** The part of the small chroma grid that a part of the large one is enlarged from, by either kernel. */
     private Region small(Region large) {
-        return union(from(enlarge, large), from(spread, large));
+        return from(enlarge, large).around(from(spread, large));
     }
 
+    /** What a resampler reads for a part of what it makes. */
     private static Region from(PlaneResampler table, Region to) {
         int x = table.across().needsFrom(to.x(), to.right());
         int y = table.down().needsFrom(to.y(), to.bottom());
@@ -139,16 +142,6 @@ final class GuidedChroma {
                 y,
                 table.across().needsTo(to.x(), to.right()) - x,
                 table.down().needsTo(to.y(), to.bottom()) - y);
-    }
-
-    private static Region lumaOf(PlaneResampler table, Region to) {
-        return from(table, to);
-    }
-
-    private static Region union(Region a, Region b) {
-        int x = Math.min(a.x(), b.x());
-        int y = Math.min(a.y(), b.y());
-        return new Region(x, y, Math.max(a.right(), b.right()) - x, Math.max(a.bottom(), b.bottom()) - y);
     }
 
     /** Larger by so many small chroma samples, inside the picture. */
@@ -192,7 +185,6 @@ final class GuidedChroma {
     /** The slope of chroma over luma in the 3x3 around each sample, as far as it explains the chroma. */
     private static void fit(Plane luma, Plane chroma, Region held, Plane slope, Region wanted, Work work) {
         work.bands(wanted.height(), 16, (first, end) -> {
-            float n = (2 * RADIUS + 1) * (2 * RADIUS + 1);
             for (int row = first; row < end; row++) {
                 for (int column = 0; column < wanted.width(); column++) {
                     int x0 = wanted.x() + column - held.x();
@@ -218,9 +210,9 @@ final class GuidedChroma {
                             sumCC += c * c;
                         }
                     }
-                    float varL = sumLL / n - sumL / n * (sumL / n);
-                    float varC = sumCC / n - sumC / n * (sumC / n);
-                    float both = sumLC / n - sumL / n * (sumC / n);
+                    float varL = sumLL / SQUARE - sumL / SQUARE * (sumL / SQUARE);
+                    float varC = sumCC / SQUARE - sumC / SQUARE * (sumC / SQUARE);
+                    float both = sumLC / SQUARE - sumL / SQUARE * (sumC / SQUARE);
                     float explained = Math.min(1, both * both / ((varL + NOTHING) * (varC + NOTHING)));
                     slope.set(column, row, both / (varL + STEADY) * explained * explained);
                 }
@@ -240,7 +232,7 @@ final class GuidedChroma {
                             sum += raw.at(Math.clamp(wanted.x() + column - held.x() + dx, 0, raw.width() - 1), y);
                         }
                     }
-                    to.set(column, row, sum / 9);
+                    to.set(column, row, sum / SQUARE);
                 }
             }
         });

@@ -16,8 +16,8 @@ import java.util.List;
 
 /**
  * Enlarges every plane plainly and adds a model's correction to the light: to luma, or to red, green and blue alike,
- * which changes luma by the same amount; halved chroma is sharpened by the luma beside it. Works in tiles that overlap by the model's reach, so that no seam can be and
- * memory does not grow with the picture.
+ * which changes luma by the same amount; halved chroma is sharpened by the luma beside it. Works in tiles that overlap by
+ * the model's reach, so that no seam can be and memory does not grow with the picture.
  */
 public final class UpscaleStage implements Stage {
     /** Side of the largest tile if it is square, without its overlap, in input samples: a balance of waste and memory. */
@@ -64,20 +64,11 @@ public final class UpscaleStage implements Stage {
 
     @Override
     public Region needs(Region wanted) {
-        Region net = around(small(wanted));
-        Region base = plain.needs(wanted);
-        int left = Math.min(net.x(), base.x());
-        int top = Math.min(net.y(), base.y());
-        int right = Math.max(net.right(), base.right());
-        int bottom = Math.max(net.bottom(), base.bottom());
+        Region all = around(small(wanted)).around(plain.needs(wanted));
         if (guided != null) {
-            Region chroma = guided.needs(wanted);
-            left = Math.min(left, chroma.x());
-            top = Math.min(top, chroma.y());
-            right = Math.max(right, chroma.right());
-            bottom = Math.max(bottom, chroma.bottom());
+            all = all.around(guided.needs(wanted));
         }
-        return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
+        return all.aligned(input.chroma(), input.width(), input.height());
     }
 
     @Override
@@ -160,8 +151,8 @@ public final class UpscaleStage implements Stage {
     }
 
     /**
-     * Cuts a part of the picture into tiles of about equal size: of all ways with tiles small enough, and with one for each
-     * thread, the one that computes the least twice.
+     * Cuts a part of the picture into tiles of about equal size: of all ways with tiles small enough, the one that is done
+     * first when so many threads take one tile after the other. That keeps all of them busy and computes little twice.
      */
     private List<Region> tiles(Region part, int threads) {
         long least = Long.MAX_VALUE;
@@ -173,11 +164,10 @@ public final class UpscaleStage implements Stage {
                 long width = Math.ceilDiv(part.width(), i);
                 long height = Math.ceilDiv(part.height(), j);
                 boolean fits = width * height <= (long) TILE * TILE;
-                long work = (width + 2L * card.reach()) * (height + 2L * card.reach()) * i * j;
-                // fewer tiles than threads leave threads idle
-                work *= Math.max(1, threads / (i * j));
-                if (fits && work < least) {
-                    least = work;
+                long turns = Math.ceilDiv(i * j, threads);
+                long time = (width + 2L * card.reach()) * (height + 2L * card.reach()) * turns;
+                if (fits && time < least) {
+                    least = time;
                     across = i;
                     down = j;
                 }

@@ -56,8 +56,8 @@ class FrameCache {
         synchronized (held) {
             held.entrySet().removeIf(entry -> {
                 boolean goes = entry.getKey().clip().equals(event.id());
-                if (goes && entry.getValue().state() == CompletableFuture.State.SUCCESS) {
-                    heldBytes -= entry.getValue().resultNow().length;
+                if (goes) {
+                    heldBytes -= bytesOf(entry.getValue());
                 }
                 return goes;
             });
@@ -104,8 +104,7 @@ class FrameCache {
                 byte[] raw = new byte[layout.frameBytes()];
                 // dithering leaves whole code values alone, so these are the very ones that were decoded
                 layout.pack(frame.get(), raw);
-                keep(raw.length);
-                wanted.removeFirst().complete(raw);
+                keep(new Key(id, n), wanted.removeFirst(), raw);
                 n++;
             }
         } catch (RuntimeException | Error e) {
@@ -129,14 +128,22 @@ class FrameCache {
         }
     }
 
-    private void keep(long bytes) {
+    private static long bytesOf(CompletableFuture<byte[]> frame) {
+        return frame.state() == CompletableFuture.State.SUCCESS ? frame.resultNow().length : 0;
+    }
+
+    /** Hands over a frame that has arrived, counts it unless its clip was forgotten meanwhile, and lets the oldest go. */
+    private void keep(Key key, CompletableFuture<byte[]> frame, byte[] raw) {
         synchronized (held) {
-            heldBytes += bytes;
+            frame.complete(raw);
+            if (held.containsKey(key)) {
+                heldBytes += raw.length;
+            }
             var oldest = held.entrySet().iterator();
             while (heldBytes > MOST_BYTES && oldest.hasNext()) {
                 var entry = oldest.next();
                 if (entry.getValue().isDone()) {
-                    heldBytes -= bytes;
+                    heldBytes -= bytesOf(entry.getValue());
                     oldest.remove();
                 }
             }

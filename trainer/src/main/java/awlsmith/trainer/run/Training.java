@@ -48,6 +48,8 @@ public final class Training {
     private final Map<String, String> notes;
     private final long seed;
     private float rate;
+    /** Iterations that the weights had behind them as another model, before this one. */
+    private long begun;
 
     /** @param folder holds latest.onnx, best.onnx and journal.csv of this model */
     public Training(
@@ -82,10 +84,12 @@ public final class Training {
         long earlier = before.isEmpty() ? iterations(start) : before.getLast().iteration();
         double spent = before.isEmpty() ? 0 : before.getLast().seconds();
         double best = before.stream().mapToDouble(Journal.Line::psnr).max().orElse(0);
+        begun = before.isEmpty() ? earlier : 0;
         long first = 0;
         if (Files.exists(latest)) {
             start = latest;
             Map<String, String> notes = OnnxFile.notes(latest);
+            begun = Long.parseLong(notes.getOrDefault("begun", "0"));
             long done = Long.parseLong(notes.getOrDefault("run", "0"));
             // a run that was stopped goes on; one that reached its end is followed by a new one
             first = done < schedule.iterations() ? done : 0;
@@ -152,6 +156,7 @@ public final class Training {
         all.put("run", "" + ofRun);
         all.put("seed", "" + seed);
         all.put("loss", loss.words());
+        all.put("begun", "" + begun);
         OnnxFile.write(latest, mean, all);
         Validation.Score score = validation.of(latest);
         all.put("gain", "" + score.gain());

@@ -68,6 +68,12 @@ class TrainingTest {
         assertThat(lines.get(1).loss()).isLessThan(lines.get(0).loss());
         assertThat(lines.get(1).psnr()).isGreaterThan(lines.get(0).psnr());
         assertThat(Files.exists(first.resolve("latest.onnx.new"))).isFalse();
+        assertThat(OnnxFile.notes(first.resolve("latest.onnx"))).containsEntry("begun", "0");
+        Path second = folder.resolve("second");
+        training(second, 10).run(first.resolve("latest.onnx"));
+        assertThat(OnnxFile.notes(second.resolve("latest.onnx")))
+                .containsEntry("begun", "120")
+                .containsEntry("iterations", "130");
         var curve = javax.imageio.ImageIO.read(first.resolve("journal.png").toFile());
         assertThat(curve.getWidth()).isEqualTo(900);
     }

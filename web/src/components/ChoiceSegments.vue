@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import type { ParamDescription } from '@/api/client'
+
+/** A choice of few options as buttons in a row. */
+defineProps<{
+  param: ParamDescription
+  /** The options offered; not every one of the parameter's need be. */
+  options: ParamDescription['options']
+  chosen: string
+  problem: string
+}>()
+const emit = defineEmits<{ change: [id: string] }>()
+</script>
+
+<template>
+  <div>
+    <div class="way">
+      <span class="label">{{ param.label }}</span>
+      <span class="segments" role="group" :aria-label="param.label">
+        <button
+          v-for="one in options"
+          :key="one.id"
+          type="button"
+          :aria-pressed="chosen === one.id"
+          :title="one.effect"
+          @click="emit('change', one.id)"
+        >
+          {{ one.label }}
+        </button>
+      </span>
+    </div>
+    <p v-if="problem" class="fault">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.way {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+</style>
