@@ -29,13 +29,6 @@ public record MediaInfo(
         sounds = List.copyOf(sounds);
     }
 
-    /** How the lines of a picture were taken. */
-    public enum Scan {
-        PROGRESSIVE,
-        TOP_FIRST,
-        BOTTOM_FIRST
-    }
-
     /**
      * @param index of the stream in its file
      * @param codec short name
@@ -45,7 +38,6 @@ public record MediaInfo(
      * @param rate nominal frames a second
      * @param steady whether the file claims one rate throughout
      * @param timeBase seconds a tick
-     * @param scan lines at once or in two fields
      * @param bitRate bits a second, 0 when unknown
      * @param frames counted by the container, 0 when it does not tell
      */
@@ -58,7 +50,6 @@ public record MediaInfo(
             Rational rate,
             boolean steady,
             Rational timeBase,
-            Scan scan,
             long bitRate,
             long frames) {}
 

@@ -4,6 +4,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import java.io.IOException;
@@ -181,12 +182,12 @@ public final class Prober {
                         siting(stream.path("chroma_location").asString("")),
                         layout.depth(),
                         colour(stream, layout),
-                        turned ? sar.inverse() : sar),
+                        turned ? sar.inverse() : sar,
+                        scan(stream.path("field_order").asString(""))),
                 layout.name(),
                 steady || real.toDouble() <= 240 ? (steady ? real : mean) : mean,
                 steady,
                 ratio(stream.path("time_base").asString("")).orElse(new Rational(1, 90000)),
-                scan(stream.path("field_order").asString("")),
                 stream.path("bit_rate").asLong(0),
                 Math.max(0, stream.path("nb_frames").asLong(0)));
     }
@@ -200,11 +201,11 @@ public final class Prober {
         return 0;
     }
 
-    private static MediaInfo.Scan scan(String order) {
+    private static Scan scan(String order) {
         return switch (order) {
-            case "tt", "tb" -> MediaInfo.Scan.TOP_FIRST;
-            case "bb", "bt" -> MediaInfo.Scan.BOTTOM_FIRST;
-            default -> MediaInfo.Scan.PROGRESSIVE;
+            case "tt", "tb" -> Scan.TOP_FIRST;
+            case "bb", "bt" -> Scan.BOTTOM_FIRST;
+            default -> Scan.PROGRESSIVE;
         };
     }
 

@@ -124,7 +124,6 @@ class DecodingTest {
                 Rational.of(25),
                 true,
                 info.video().timeBase(),
-                info.video().scan(),
                 0,
                 0);
         var claimed = new MediaInfo(file, "mp4", 1, Optional.empty(), 0, unsteady, List.of());

@@ -14,7 +14,7 @@ record Options(Map<String, String> words) {
             train task=photographic|worn|drawn [mode=quality|crisp|fast] [kind=net|hashed] [key=value ...]
                 channels=32 blocks=5   size of a net
                 step=1                 2: the net works at half the size, for speed
-                crisp=0.5              with mode=crisp, weight of the gradient's strength in the loss
+                crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
                 start=FILE             weights to begin with, an ONNX file of the same size
@@ -52,7 +52,7 @@ record Options(Map<String, String> words) {
     }
 
     Loss loss() {
-        return mode() == ModelCard.Mode.CRISP
+        return mode() == ModelCard.Mode.CRISP || words.containsKey("crisp")
                 ? new Loss.Crisp(Double.parseDouble(text("crisp", "0.5")))
                 : new Loss.MeanError();
     }

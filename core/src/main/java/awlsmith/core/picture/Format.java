@@ -10,9 +10,16 @@ package awlsmith.core.picture;
  * @param depth bits of the code values in the file it came from or goes to, 8..16; planes inside are always float
  * @param colour tags carried through
  * @param sar sample aspect ratio, width to height of one pixel
+ * @param scan how its lines were taken
  */
-public record Format(int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar) {
+public record Format(
+        int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar, Scan scan) {
     public static final int MAX_SIDE = 32768;
+
+    /** Whole frames. */
+    public Format(int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar) {
+        this(width, height, chroma, siting, depth, colour, sar, Scan.PROGRESSIVE);
+    }
 
     public Format {
         if (width < 1 || width > MAX_SIDE || height < 1 || height > MAX_SIDE) {
@@ -28,15 +35,19 @@ public record Format(int width, int height, Chroma chroma, Siting siting, int de
     }
 
     public Format withSize(int newWidth, int newHeight, Rational newSar) {
-        return new Format(newWidth, newHeight, chroma, siting, depth, colour, newSar);
+        return new Format(newWidth, newHeight, chroma, siting, depth, colour, newSar, scan);
     }
 
     public Format withDepth(int newDepth) {
-        return new Format(width, height, chroma, siting, newDepth, colour, sar);
+        return new Format(width, height, chroma, siting, newDepth, colour, sar, scan);
     }
 
     public Format withChroma(Chroma newChroma) {
-        return new Format(width, height, newChroma, siting, depth, colour, sar);
+        return new Format(width, height, newChroma, siting, depth, colour, sar, scan);
+    }
+
+    public Format withScan(Scan newScan) {
+        return new Format(width, height, chroma, siting, depth, colour, sar, newScan);
     }
 
     public Region whole() {

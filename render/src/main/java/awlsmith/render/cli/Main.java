@@ -7,7 +7,7 @@ import java.io.PrintStream;
 import java.util.Arrays;
 import java.util.List;
 
-/** Entry of {@code awlsmith render} and {@code awlsmith steps}. */
+/** Entry of {@code awlsmith render}, {@code awlsmith examine} and {@code awlsmith steps}. */
 public final class Main {
     static final int DONE = 0;
     static final int FAILED = 1;
@@ -23,7 +23,7 @@ public final class Main {
     /** The command without the process around it: returns the exit code. */
     static int run(List<String> arguments, PrintStream out, PrintStream err, Cancel cancel) {
         if (arguments.isEmpty()) {
-            err.println("awlsmith: say what to do: render or steps");
+            err.println("awlsmith: say what to do: render, examine or steps");
             return MISUSED;
         }
         List<String> rest = arguments.subList(1, arguments.size());
@@ -34,8 +34,10 @@ public final class Main {
                     yield DONE;
                 }
                 case "render" -> new RenderCommand(RenderOptions.parse(rest), err, cancel).run();
+                case "examine" -> new ExamineCommand(rest, out, err, cancel).run();
                 default -> {
-                    err.println("awlsmith: '" + arguments.getFirst() + "' is not known; there are: render, steps");
+                    err.println(
+                            "awlsmith: '" + arguments.getFirst() + "' is not known; there are: render, examine, steps");
                     yield MISUSED;
                 }
             };

@@ -64,8 +64,8 @@ public record ClipFacts(
                 video.rate().toString(),
                 rate,
                 steady,
-                video.scan() == MediaInfo.Scan.PROGRESSIVE ? "p" : "i",
-                switch (video.scan()) {
+                format.scan().isInterlaced() ? "i" : "p",
+                switch (format.scan()) {
                     case PROGRESSIVE -> "";
                     case TOP_FIRST -> "top field first";
                     case BOTTOM_FIRST -> "bottom field first";

@@ -1,0 +1,44 @@
+package awlsmith.core.condition;
+
+import awlsmith.core.measure.Borders;
+import awlsmith.core.picture.Scan;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * The condition of a clip.
+ *
+ * @param findings in a fixed order, every one always there
+ * @param scan how the lines were really taken
+ * @param pulldown a cadence by which frames or fields were repeated, if one was found
+ * @param borders black beside the picture in every frame
+ * @param cuts scenes begin at this many places
+ * @param drawn whether it looks like drawings: flat colours with hard edges
+ */
+public record Condition(
+        List<Finding> findings, Scan scan, Optional<Pulldown> pulldown, Borders borders, int cuts, boolean drawn) {
+    public Condition {
+        findings = List.copyOf(findings);
+    }
+
+    /**
+     * Frames or fields repeated in a rhythm.
+     *
+     * @param fields true for repeated fields (3:2 on interlaced footage), false for whole frames
+     * @param period frames until the rhythm comes again
+     * @param phase number of the repeated frame, or of the first of the two combed ones, within a period
+     */
+    public record Pulldown(boolean fields, int period, int phase) {}
+
+    public Finding finding(String id) {
+        return findings.stream()
+                .filter(one -> one.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("no finding is called " + id));
+    }
+
+    /** The worst one that anyone would notice. */
+    public Optional<Finding> worst() {
+        return findings.stream().filter(Finding::isNoticed).max((a, b) -> Double.compare(a.severity(), b.severity()));
+    }
+}

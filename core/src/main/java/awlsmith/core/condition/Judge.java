@@ -1,0 +1,397 @@
+package awlsmith.core.condition;
+
+import awlsmith.core.measure.Borders;
+import awlsmith.core.measure.Fields;
+import awlsmith.core.measure.Levels;
+import awlsmith.core.picture.Scan;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.ToDoubleFunction;
+
+/** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
+public final class Judge {
+    private static final double TO_255 = 255;
+
+    private final Notes notes;
+    private final List<Long> cuts;
+    private final List<Long> repeats;
+    private final List<Long> flashes;
+    private final float[] shake;
+
+    public Judge(Notes notes) {
+        this.notes = notes;
+        this.cuts = Cuts.cuts(notes.frames());
+        this.repeats = Cuts.repeats(notes.frames());
+        this.flashes = Cuts.flashes(notes.frames());
+        this.shake =
+                Path.shake(notes.frames(), cuts, notes.rate(), notes.format().width());
+    }
+
+    public Curves curves() {
+        int count = notes.frames().size();
+        float[] light = new float[count];
+        float[] change = new float[count];
+        float[] noise = new float[count];
+        float[] combed = new float[count];
+        for (int n = 0; n < count; n++) {
+            light[n] = (float) notes.frames().get(n).light();
+            change[n] = (float) (TO_255 * notes.frames().get(n).change().mean());
+        }
+        for (int i = 0; i < notes.samples().size(); i++) {
+            var sample = notes.samples().get(i);
+            int end = i + 1 < notes.samples().size()
+                    ? (int) notes.samples().get(i + 1).frame()
+                    : count;
+            Arrays.fill(noise, Math.min(count, (int) sample.frame()), Math.min(count, end), (float)
+                    (TO_255 * sample.noise().level()));
+        }
+        for (FieldNote note : notes.fields()) {
+            if (note.frame() < count) {
+                combed[(int) note.frame()] = (float) note.combed();
+            }
+        }
+        return new Curves(light, change, noise, shake, combed, cuts, repeats, flashes);
+    }
+
+    public Condition condition() {
+        Scan scan = scan();
+        Optional<Condition.Pulldown> pulldown = scan.isInterlaced() ? Rhythm.fields(notes.fields()) : Optional.empty();
+        if (pulldown.isEmpty()) {
+            pulldown = Rhythm.frames(notes.frames().size(), repeats);
+        }
+        Borders borders = worthwhile(notes.borders());
+        boolean drawn = looksDrawn();
+        var findings = new ArrayList<Finding>();
+        findings.add(noise());
+        findings.add(blocks());
+        findings.add(blur());
+        findings.add(comb(scan, pulldown));
+        findings.add(shake());
+        findings.add(repeats(pulldown));
+        findings.add(stairs());
+        findings.add(haloes());
+        findings.add(flicker());
+        findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
+        findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
+        findings.add(contrast());
+        findings.add(cast());
+        findings.add(colour());
+        findings.add(borders(borders));
+        findings.add(flat());
+        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn);
+    }
+
+    private Finding noise() {
+        double level = TO_255 * median(s -> s.noise().level());
+        double grain = median(s -> s.noise().grain());
+        String words = level < 1
+                ? "hardly any noise"
+                : say("noise %.1f of 255, %s", level, grain < 1.35 ? "fine-grained" : "coarse-grained");
+        return new Finding(
+                "noise",
+                "Noise",
+                level,
+                "of 255",
+                level / 14,
+                words,
+                "difference of Laplacians in quiet blocks (Immerkaer 1996), at full and half size");
+    }
+
+    private Finding blocks() {
+        double excess = 100 * (median(s -> s.blocks().strength()) - 1);
+        int period = (int) Math.round(median(s -> s.blocks().period()));
+        return new Finding(
+                "blocks",
+                "Blocks",
+                excess,
+                "%",
+                excess / 60,
+                excess < 5
+                        ? "no blocks to see"
+                        : say("steps at block edges %.0f %% larger, every %d samples", excess, period),
+                "steps on the block lattice against those beside it (Muijs and Kirenko 2005)");
+    }
+
+    private Finding blur() {
+        double width = median(s -> s.edges().width());
+        double lopsided = median(s -> s.edges().lopsided());
+        if (Double.isNaN(width)) {
+            return new Finding(
+                    "blur", "Blur", 0, "px", 0, "no strong edges to measure", "edge width (Marziliano 2002)");
+        }
+        boolean across = median(s -> s.edges().across()) > median(s -> s.edges().down());
+        String way = lopsided < 1.5 ? "" : across ? ", mostly sideways" : ", mostly up and down";
+        return new Finding(
+                "blur",
+                "Blur",
+                width,
+                "px",
+                (width - 2.2) / 5,
+                say("edges %.1f pixels wide%s", width, way),
+                "mean width of strong edges (Marziliano et al. 2002)");
+    }
+
+    private Scan scan() {
+        int top = 0;
+        int bottom = 0;
+        int whole = 0;
+        for (FieldNote note : notes.fields()) {
+            top += note.verdict() == Fields.Verdict.TOP_FIRST ? 1 : 0;
+            bottom += note.verdict() == Fields.Verdict.BOTTOM_FIRST ? 1 : 0;
+            whole += note.verdict() == Fields.Verdict.PROGRESSIVE ? 1 : 0;
+        }
+        int fields = Math.max(top, bottom);
+        // a few whole frames among fields are stills; a few fields among whole frames are errors of the measure
+        if (fields < 3 || fields < 0.15 * whole || fields < 2 * Math.min(top, bottom)) {
+            return Scan.PROGRESSIVE;
+        }
+        return top > bottom ? Scan.TOP_FIRST : Scan.BOTTOM_FIRST;
+    }
+
+    private Finding comb(Scan scan, Optional<Condition.Pulldown> pulldown) {
+        long combed =
+                notes.fields().stream().filter(note -> note.combed() > 0.005).count();
+        double share =
+                notes.fields().isEmpty() ? 0 : 100.0 * combed / notes.fields().size();
+        boolean fields = scan.isInterlaced();
+        String order = scan == Scan.TOP_FIRST ? "top field first" : "bottom field first";
+        String words = !fields
+                ? "whole frames"
+                : say("fields woven, %s; combing in %.0f %% of frames", order, share)
+                        + (pulldown.filter(Condition.Pulldown::fields).isPresent()
+                                ? ", in the 3:2 rhythm of film"
+                                : "");
+        return new Finding(
+                "comb",
+                "Comb",
+                fields ? share : 0,
+                "% of frames",
+                fields ? Math.max(0.5, share / 100) : 0,
+                words,
+                "lines against those of the neighbouring frames, each parity by itself");
+    }
+
+    private Finding shake() {
+        double sum = 0;
+        for (float one : shake) {
+            sum += one * (double) one;
+        }
+        double rms = Math.sqrt(sum / Math.max(1, shake.length));
+        return new Finding(
+                "shake",
+                "Shake",
+                rms,
+                "% of width",
+                rms / 0.9,
+                rms < 0.1 ? "steady" : say("shakes by %.2f %% of the width", rms),
+                "shift of row and column sums, against the mean place over a second");
+    }
+
+    private Finding repeats(Optional<Condition.Pulldown> pulldown) {
+        double share = 100.0 * repeats.size() / Math.max(1, notes.frames().size());
+        String rhythm = pulldown.filter(p -> !p.fields())
+                .map(p -> ", every " + ordinal(p.period()) + " frame")
+                .orElse("");
+        return new Finding(
+                "repeats",
+                "Repeats",
+                share,
+                "% of frames",
+                share / 40,
+                repeats.isEmpty() ? "no frame repeated" : say("%.0f %% of frames only repeat the last", share) + rhythm,
+                "change of every block against what is usual around it");
+    }
+
+    private Finding stairs() {
+        double doubled = median(Sample::stairs);
+        return new Finding(
+                "stairs",
+                "Stair-steps",
+                100 * doubled,
+                "%",
+                (doubled - 0.1) / 0.6,
+                doubled < 0.25
+                        ? "no doubled lines"
+                        : say("every second step is %.0f %% smaller: doubled lines", 100 * doubled),
+                "steps between even and odd neighbours");
+    }
+
+    private Finding haloes() {
+        double shot = 100 * median(s -> s.edges().overshoot());
+        boolean none = Double.isNaN(shot) || shot < 4;
+        return new Finding(
+                "haloes",
+                "Haloes",
+                none ? Math.max(0, Double.isNaN(shot) ? 0 : shot) : shot,
+                "% of the edge",
+                shot / 24,
+                none ? "no haloes" : say("light overshoots edges by %.0f %%", shot),
+                "overshoot beside strong edges");
+    }
+
+    /** Change of exposure from frame to frame: how far a frame's light is from the median of itself and four around it. */
+    private Finding flicker() {
+        var frames = notes.frames();
+        double sum = 0;
+        int count = 0;
+        for (int n = 2; n + 2 < frames.size(); n++) {
+            int at = n;
+            if (cuts.stream().anyMatch(cut -> cut > at - 2 && cut <= at + 2)) {
+                continue;
+            }
+            double[] near = new double[5];
+            for (int k = -2; k <= 2; k++) {
+                near[k + 2] = frames.get(n + k).light();
+            }
+            Arrays.sort(near);
+            double d = frames.get(n).light() - near[2];
+            sum += d * d;
+            count++;
+        }
+        double rms = TO_255 * Math.sqrt(sum / Math.max(1, count));
+        return new Finding(
+                "flicker",
+                "Flicker",
+                rms,
+                "of 255",
+                rms / 4,
+                rms < 0.5 ? "even light" : say("the light of frames jumps by %.1f of 255", rms),
+                "mean light against the median of five frames");
+    }
+
+    private Finding clipped(String id, String label, ToDoubleFunction<Levels> share, String words) {
+        double percent = 100 * median(s -> share.applyAsDouble(s.levels()));
+        return new Finding(
+                id,
+                label,
+                percent,
+                "% of pixels",
+                percent / 12,
+                percent < 0.1 ? "none" : say("%.1f %% of pixels are %s", percent, words),
+                "samples at the ends of the nominal range (ITU-R BT.601, BT.709)");
+    }
+
+    private Finding contrast() {
+        double range = 100 * median(s -> s.levels().high() - s.levels().low());
+        return new Finding(
+                "contrast",
+                "Low contrast",
+                range,
+                "% of range",
+                (62 - range) / 40,
+                say("light spans %.0f %% of the range", range),
+                "luma between the darkest and lightest hundredth");
+    }
+
+    private Finding cast() {
+        double cb = TO_255 * median(s -> s.levels().castCb());
+        double cr = TO_255 * median(s -> s.levels().castCr());
+        double strength = Math.hypot(cb, cr);
+        return new Finding(
+                "cast",
+                "Colour cast",
+                strength,
+                "of 255",
+                strength / 24,
+                strength < 3 ? "greys are grey" : say("greys lean to %s by %.0f of 255", hue(cb, cr), strength),
+                "mean chroma of the least coloured quarter of middle tones");
+    }
+
+    /** The nearest colour word to an angle of the blue and red difference, by BT.601's bars. */
+    private static String hue(double cb, double cr) {
+        double angle = Math.toDegrees(Math.atan2(cr, cb));
+        String[] words = {"violet", "magenta", "red", "orange", "yellow", "green", "cyan", "blue"};
+        // from 22 degrees on anticlockwise, in eighths
+        double[] ends = {22, 75, 118, 145, 190, 250, 300, 338};
+        double turned = (angle + 360) % 360;
+        for (int i = 0; i < ends.length; i++) {
+            if (turned < ends[i]) {
+                return i == 0 ? "blue" : words[i];
+            }
+        }
+        return "blue";
+    }
+
+    private Finding colour() {
+        double saturation = TO_255 * median(s -> s.levels().saturation());
+        boolean grey = notes.format().chroma() == awlsmith.core.picture.Chroma.GREY;
+        boolean missing = grey || saturation < 1.5 && notes.format().chroma() != awlsmith.core.picture.Chroma.RGB;
+        return new Finding(
+                "colour",
+                "No colour",
+                grey ? 0 : saturation,
+                "of 255",
+                missing ? 1 : 0,
+                missing ? "black and white" : say("mean saturation %.0f of 255", saturation),
+                "mean distance of chroma from grey");
+    }
+
+    private Finding borders(Borders borders) {
+        int rows = borders.top() + borders.bottom();
+        int columns = borders.left() + borders.right();
+        double share = 100.0
+                * (1
+                        - (double) (notes.format().width() - columns)
+                                * (notes.format().height() - rows)
+                                / ((double) notes.format().width()
+                                        * notes.format().height()));
+        return new Finding(
+                "borders",
+                "Borders",
+                share,
+                "% of the picture",
+                borders.isNone() ? 0 : 0.4 + share / 50,
+                borders.isNone()
+                        ? "no black borders"
+                        : say(
+                                "black borders: %d left, %d top, %d right, %d bottom",
+                                borders.left(), borders.top(), borders.right(), borders.bottom()),
+                "rows and columns that stay black throughout");
+    }
+
+    /** Footage that a camera recorded logarithmically: no black, no white, little colour, in more than 8 bits. */
+    private Finding flat() {
+        double low = median(s -> s.levels().low());
+        double high = median(s -> s.levels().high());
+        double saturation = TO_255 * median(s -> s.levels().saturation());
+        boolean flat = notes.format().depth() > 8 && low > 0.07 && high < 0.78 && saturation < 14 && saturation > 1.5;
+        return new Finding(
+                "flat",
+                "Logarithmic",
+                100 * (high - low),
+                "% of range",
+                flat ? 0.5 : 0,
+                flat ? "looks like a camera's logarithmic recording" : "not logarithmic by its looks",
+                "no black, no white, little colour, more than 8 bits");
+    }
+
+    private static Borders worthwhile(Borders found) {
+        // a column or two of black are common at the ends of tape lines and not worth a word
+        return found.left() + found.right() + found.top() + found.bottom() < 4 ? Borders.NONE : found;
+    }
+
+    /** Flat colours with hard edges: nothing at all in most places, and steep edges. */
+    private boolean looksDrawn() {
+        return median(s -> s.noise().flat()) > 0.35 && median(s -> s.edges().width()) < 3;
+    }
+
+    private double median(ToDoubleFunction<Sample> of) {
+        double[] values = notes.samples().stream()
+                .mapToDouble(of)
+                .filter(v -> !Double.isNaN(v))
+                .sorted()
+                .toArray();
+        return values.length == 0 ? Double.NaN : values[values.length / 2];
+    }
+
+    private static String ordinal(int n) {
+        return n == 2 ? "second" : n == 3 ? "third" : n == 4 ? "fourth" : n == 5 ? "fifth" : n + "th";
+    }
+
+    private static String say(String format, Object... values) {
+        return String.format(Locale.ROOT, format, values);
+    }
+}

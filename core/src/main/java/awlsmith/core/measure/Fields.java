@@ -1,0 +1,126 @@
+package awlsmith.core.measure;
+
+import awlsmith.core.picture.Plane;
+
+/**
+ * Whether a picture was taken as two fields, and which came first. A field fits between the lines of the field taken next
+ * before or after it better than between those of one farther off: held for each parity against the neighbouring frames.
+ * The same idea as FFmpeg's idet, against which it is tested.
+ */
+public final class Fields {
+    private static final int BLOCK = 16;
+    /** Vertical steps below this are noise: 7 of 255, squared. */
+    private static final double LEAST = 49.0 / (255 * 255);
+
+    private Fields() {}
+
+    /**
+     * Sums of how badly lines of one parity fit between the lines of the other.
+     *
+     * @param topFromBefore this frame's lower lines with the upper lines of the frame before, and its upper lines with the
+     *     lower lines of the frame after: small when the upper field comes second
+     * @param bottomFromBefore the other two pairs: small when the lower field comes second
+     * @param own both parities of this frame
+     * @param topRepeat how much the upper field differs from the one of the frame before, @param bottomRepeat the lower
+     */
+    public record Fit(
+            double topFromBefore, double bottomFromBefore, double own, double topRepeat, double bottomRepeat) {}
+
+    /** How the lines of a frame were taken, as far as its neighbours tell. */
+    public enum Verdict {
+        TOP_FIRST,
+        BOTTOM_FIRST,
+        PROGRESSIVE,
+        UNCLEAR
+    }
+
+    /** Excess of one field order over the other that decides. */
+    private static final double ORDER = 1.04;
+    /** Excess of foreign lines over own ones that makes a whole frame. */
+    private static final double WHOLE = 1.5;
+
+    public static Verdict verdict(Fit fit) {
+        // the upper field came first when it does not fit with what was or will be, but the lower one does
+        if (fit.topFromBefore() > ORDER * fit.bottomFromBefore()) {
+            return Verdict.TOP_FIRST;
+        }
+        if (fit.bottomFromBefore() > ORDER * fit.topFromBefore()) {
+            return Verdict.BOTTOM_FIRST;
+        }
+        return Math.min(fit.topFromBefore(), fit.bottomFromBefore()) > WHOLE * fit.own()
+                ? Verdict.PROGRESSIVE
+                : Verdict.UNCLEAR;
+    }
+
+    /** All three of one size. */
+    public static Fit fit(Plane before, Plane here, Plane after) {
+        double top = 0;
+        double bottom = 0;
+        double own = 0;
+        double[] repeat = new double[2];
+        float[] d = here.data();
+        float[] b = before.data();
+        float[] a = after.data();
+        for (int y = 2; y < here.height() - 2; y++) {
+            int above = here.row(y - 1);
+            int below = here.row(y + 1);
+            int mine = here.row(y);
+            int past = before.row(y);
+            int next = after.row(y);
+            double withPast = 0;
+            double withNext = 0;
+            double withOwn = 0;
+            double changed = 0;
+            for (int x = 0; x < here.width(); x++) {
+                float outer = d[above + x] + d[below + x];
+                withPast += Math.abs(outer - 2 * b[past + x]);
+                withNext += Math.abs(outer - 2 * a[next + x]);
+                withOwn += Math.abs(outer - 2 * d[mine + x]);
+                changed += Math.abs(d[mine + x] - b[past + x]);
+            }
+            if ((y & 1) == 0) {
+                top += withPast;
+                bottom += withNext;
+            } else {
+                bottom += withPast;
+                top += withNext;
+            }
+            own += withOwn;
+            repeat[y & 1] += changed;
+        }
+        return new Fit(top, bottom, own, repeat[0], repeat[1]);
+    }
+
+    /**
+     * Share of the picture's blocks that are combed, 0..1: lines differ more from the next line than from the one after
+     * it. The same comparison by which MPEG-2 encoders choose between frame and field transforms (ISO/IEC 13818-2 allows
+     * both; the choice is common practice, no source).
+     */
+    public static double combed(Plane luma) {
+        int combed = 0;
+        int all = 0;
+        float[] d = luma.data();
+        for (int y0 = 0; y0 + BLOCK + 2 <= luma.height(); y0 += BLOCK) {
+            for (int x0 = 0; x0 + BLOCK <= luma.width(); x0 += BLOCK) {
+                double near = 0;
+                double far = 0;
+                for (int y = y0; y < y0 + BLOCK; y++) {
+                    int row = luma.row(y);
+                    int one = luma.row(y + 1);
+                    int two = luma.row(y + 2);
+                    for (int x = x0; x < x0 + BLOCK; x++) {
+                        float n = d[row + x] - d[one + x];
+                        float f = d[row + x] - d[two + x];
+                        near += n * n;
+                        far += f * f;
+                    }
+                }
+                all++;
+                if (near > 1.3 * far && near > LEAST * BLOCK * BLOCK) {
+                    combed++;
+                }
+            }
+        }
+        return all == 0 ? 0 : (double) combed / all;
+    }
+}

@@ -1,0 +1,197 @@
+package awlsmith.core.condition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
+import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
+import awlsmith.core.pipeline.FrameStream;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Clips with known faults, painted here. */
+class ConditionTest {
+    private static final Format FORMAT =
+            new Format(192, 144, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+
+    /** Luma of a sample of one frame. */
+    private interface Paint {
+        double at(int frame, int x, int y);
+    }
+
+    private record Painted(int count, Paint paint) implements FrameSource {
+        @Override
+        public Format format() {
+            return FORMAT;
+        }
+
+        @Override
+        public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel cancel) {
+            return new FrameStream() {
+                private int next = (int) range.from();
+
+                @Override
+                public Format format() {
+                    return FORMAT;
+                }
+
+                @Override
+                public Optional<Frame> next() {
+                    if (next >= Math.min(range.end(), count)) {
+                        return Optional.empty();
+                    }
+                    Frame frame = Frame.blank(FORMAT, window, next, new Rational(next, 25), pool);
+                    for (int y = 0; y < window.height(); y++) {
+                        for (int x = 0; x < window.width(); x++) {
+                            frame.plane(0).set(x, y, (float) paint.at(next, x, y));
+                        }
+                    }
+                    for (int i = 0; i < frame.plane(1).data().length; i++) {
+                        frame.plane(1).data()[i] = i % 2 == 0 ? 0.08f : -0.08f;
+                        frame.plane(2).data()[i] = i % 4 < 2 ? 0.08f : -0.08f;
+                    }
+                    next++;
+                    return Optional.of(frame);
+                }
+
+                @Override
+                public void close() {}
+            };
+        }
+    }
+
+    private static Judge judge(int count, Paint paint) {
+        var notes = new Examiner(new Painted(count, paint), 25, new PlanePool(0)).examine(done -> {}, new Cancel());
+        return new Judge(notes);
+    }
+
+    /** A textured wall that slides by; t in frames. */
+    private static double wall(double t, int x, int y) {
+        double u = x - 1.5 * t;
+        return 0.45
+                + 0.08 * Math.sin(u * 0.31 + 3 * Math.sin(u * 0.017))
+                + 0.08 * Math.cos(y * 0.17 + 2 * Math.sin(y * 0.023))
+                + 0.1 * Math.sin(u * 0.05 + y * 0.03);
+    }
+
+    @Test
+    void aCleanClipHasNothingToComplainOf() {
+        var condition = judge(60, (n, x, y) -> wall(n, x, y)).condition();
+        assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
+        assertThat(condition.cuts()).isZero();
+        for (String id : new String[] {"noise", "blocks", "comb", "shake", "repeats", "flicker", "borders"}) {
+            assertThat(condition.finding(id).isNoticed()).as(id).isFalse();
+        }
+    }
+
+    @Test
+    void noiseIsNamedWithItsFigure() {
+        var random = new Random(1);
+        var condition = judge(30, (n, x, y) -> wall(n, x, y) + 8.0 / 255 * random.nextGaussian())
+                .condition();
+        Finding noise = condition.finding("noise");
+        assertThat(noise.value()).isBetween(7.2, 8.8);
+        assertThat(noise.words()).startsWith("noise ").contains("of 255, fine-grained");
+        assertThat(condition.worst()).contains(noise);
+        var suggestion = Suggestion.of(condition, FORMAT);
+        assertThat(suggestion.parts().getLast().reason()).isEqualTo(noise.words());
+    }
+
+    @Test
+    void cutsRepeatsAndFlashesAreTold() {
+        var curves = judge(80, (n, x, y) -> {
+                    int at = n == 21 || n == 47 ? n - 1 : n;
+                    return (n < 40 ? wall(at, x, y) : 1.1 - wall(at, y, x)) + (n == 60 ? 0.15 : 0);
+                })
+                .curves();
+        assertThat(curves.cuts()).containsExactly(40L);
+        assertThat(curves.repeats()).containsExactly(21L, 47L);
+        assertThat(curves.flashes()).containsExactly(60L);
+    }
+
+    @Test
+    void aRhythmOfRepeatsIsFound() {
+        var condition =
+                judge(60, (n, x, y) -> wall(n % 5 == 3 ? n - 1 : n, x, y)).condition();
+        assertThat(condition.pulldown()).contains(new Condition.Pulldown(false, 5, 3));
+        assertThat(condition.finding("repeats").words()).contains("every fifth frame");
+    }
+
+    /** Two fields of every film picture, then three: SMPTE RP 197. Frames 2 and 3 of each five are woven from two pictures. */
+    @Test
+    void filmBroughtToVideoByFieldsIsFound() {
+        int[] upper = {0, 1, 1, 2, 3};
+        int[] lower = {0, 1, 2, 3, 3};
+        var condition = judge(60, (n, x, y) -> {
+                    int picture = 4 * (n / 5) + (y % 2 == 0 ? upper[n % 5] : lower[n % 5]);
+                    return wall(2.5 * picture, x, y);
+                })
+                .condition();
+        assertThat(condition.scan()).isEqualTo(Scan.TOP_FIRST);
+        assertThat(condition.pulldown()).contains(new Condition.Pulldown(true, 5, 2));
+    }
+
+    @Test
+    void fieldsAreToldWithTheirOrder() {
+        var condition = judge(40, (n, x, y) -> wall(2 * (n + (y % 2 == 0 ? 0.5 : 0)), x, y))
+                .condition();
+        assertThat(condition.scan()).isEqualTo(Scan.BOTTOM_FIRST);
+        assertThat(condition.finding("comb").isNoticed()).isTrue();
+        assertThat(condition.finding("comb").words()).contains("bottom field first");
+        assertThat(condition.pulldown()).isEmpty();
+    }
+
+    @Test
+    void aShakingHandIsMeasured() {
+        var random = new Random(7);
+        double[] hand = new double[60];
+        for (int i = 0; i < 60; i++) {
+            hand[i] = 1.2 * random.nextGaussian();
+        }
+        var shake =
+                judge(60, (n, x, y) -> wall(hand[n] / 1.5, x, y)).condition().finding("shake");
+        // 1.2 samples of 192 are 0.63 %; the mean over a second takes a little of it
+        assertThat(shake.value()).isBetween(0.4, 0.75);
+        assertThat(shake.isNoticed()).isTrue();
+    }
+
+    @Test
+    void flickerAndBordersAreFound() {
+        var random = new Random(2);
+        double[] gain = new double[50];
+        for (int i = 0; i < 50; i++) {
+            gain[i] = 1 + 0.02 * random.nextGaussian();
+        }
+        var condition = judge(50, (n, x, y) -> y < 16 || y >= 128 ? 0 : wall(n, x, y) * gain[n])
+                .condition();
+        assertThat(condition.finding("flicker").isNoticed()).isTrue();
+        assertThat(condition.borders().top()).isEqualTo(16);
+        assertThat(condition.borders().bottom()).isEqualTo(16);
+        assertThat(condition.finding("borders").isNoticed()).isTrue();
+    }
+
+    @Test
+    void stoppingStops() {
+        var cancel = new Cancel();
+        var examiner = new Examiner(new Painted(100, (n, x, y) -> 0.5), 25, new PlanePool(0));
+        assertThatThrownBy(() -> examiner.examine(done -> cancel.ask(), cancel)).isInstanceOf(Cancel.Stopped.class);
+    }
+
+    @Test
+    void aClipOfOneFrameIsJudgedToo() {
+        var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
+        assertThat(condition.findings()).hasSize(16);
+        assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
+    }
+}

@@ -1,0 +1,163 @@
+package awlsmith.media;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import awlsmith.core.condition.Condition;
+import awlsmith.core.condition.Curves;
+import awlsmith.core.condition.Examiner;
+import awlsmith.core.condition.Judge;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Scan;
+import awlsmith.core.pipeline.Cancel;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What we find in a clip against what FFmpeg 5.1's own filters find in the same file. */
+class ConditionAgainstFfmpegTest {
+    @TempDir
+    static Path folder;
+
+    /** Detail at all scales that moves across: a slow zoom into a fractal. */
+    private static final String SCENE = "-f lavfi -i mandelbrot=s=352x288:r=25:start_scale=1:end_scale=0.2:end_pts=60";
+
+    private static Judge judge(Path file) {
+        Clip clip = DecodingTest.indexed(file);
+        return new Judge(new Examiner(clip, 25, new PlanePool(1 << 26)).examine(done -> {}, new Cancel()));
+    }
+
+    private static List<Double> told(Path file, String filter, String pattern) {
+        String said = TestClips.ffmpeg("-hide_banner -nostats -i " + file + " -vf " + filter + " -f null -");
+        return Pattern.compile(pattern)
+                .matcher(said)
+                .results()
+                .map(MatchResult::group)
+                .map(text -> Double.parseDouble(text.replaceAll(".*[:=]\\s*", "")))
+                .toList();
+    }
+
+    private static double last(List<Double> values) {
+        return values.getLast();
+    }
+
+    @Test
+    void blocksRiseWithCompressionInTheOrderOfBlockdetect() {
+        var ours = new ArrayList<Double>();
+        var theirs = new ArrayList<Double>();
+        for (int quantiser : new int[] {3, 8, 16, 31}) {
+            Path file = folder.resolve("q" + quantiser + ".mkv");
+            TestClips.ffmpeg(
+                    SCENE + " -frames:v 30 -pix_fmt yuv420p -c:v mpeg2video -qscale:v " + quantiser + " " + file);
+            ours.add(judge(file).condition().finding("blocks").value());
+            theirs.add(last(told(file, "blockdetect", "block mean: [0-9.]+")));
+        }
+        assertThat(theirs).isSorted();
+        assertThat(ours).isSorted().doesNotHaveDuplicates();
+    }
+
+    @Test
+    void blocksRiseWithTheCrfOfH264() {
+        var ours = new ArrayList<Double>();
+        for (int crf : new int[] {18, 30, 40, 48}) {
+            Path file = folder.resolve("crf" + crf + ".mp4");
+            TestClips.ffmpeg(SCENE + " -frames:v 30 -pix_fmt yuv420p -c:v libx264 -crf " + crf + " " + file);
+            ours.add(judge(file).condition().finding("blocks").value());
+        }
+        assertThat(ours).isSorted();
+        assertThat(ours.getLast()).isGreaterThan(ours.getFirst() + 5);
+    }
+
+    @Test
+    void blurRisesInTheOrderOfBlurdetect() {
+        var ours = new ArrayList<Double>();
+        var theirs = new ArrayList<Double>();
+        for (String sigma : new String[] {"0.4", "1", "2", "3"}) {
+            Path file = folder.resolve("blur" + sigma + ".mkv");
+            TestClips.ffmpeg("-f lavfi -i testsrc2=s=352x288:r=25 -frames:v 12 -vf gblur=" + sigma
+                    + " -pix_fmt yuv420p -c:v ffv1 " + file);
+            ours.add(judge(file).condition().finding("blur").value());
+            theirs.add(last(told(file, "blurdetect", "blur mean: [0-9.]+")));
+        }
+        assertThat(theirs).isSorted();
+        assertThat(ours).isSorted().doesNotHaveDuplicates();
+    }
+
+    /** FFmpeg's idet counts the frames of each kind. */
+    @ParameterizedTest
+    @ValueSource(strings = {"tinterlace=mode=interleave_top", "tinterlace=mode=interleave_bottom", "null"})
+    void fieldOrderAsIdetHasIt(String weave) {
+        Path file = folder.resolve("fields" + weave.hashCode() + ".mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=352x288:r=50 -frames:v 80 -vf gblur=0.7," + weave
+                + " -pix_fmt yuv420p -c:v ffv1 " + file);
+        String said = TestClips.ffmpeg("-hide_banner -nostats -i " + file + " -vf idet -f null -");
+        String counts = said.substring(said.lastIndexOf("Multi frame detection"));
+        double top = count(counts, "TFF");
+        double bottom = count(counts, "BFF");
+        double whole = count(counts, "Progressive");
+        Scan theirs =
+                top > bottom && top > whole ? Scan.TOP_FIRST : bottom > whole ? Scan.BOTTOM_FIRST : Scan.PROGRESSIVE;
+        assertThat(judge(file).condition().scan()).isEqualTo(theirs);
+    }
+
+    private static double count(String text, String kind) {
+        var matcher = Pattern.compile(kind + ":\\s*(\\d+)").matcher(text);
+        return matcher.find() ? Double.parseDouble(matcher.group(1)) : 0;
+    }
+
+    @Test
+    void cutsWhereScdetSeesThem() {
+        Path file = folder.resolve("cuts.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=320x240:r=25:d=1.2 -f lavfi -i mandelbrot=s=320x240:r=25 "
+                + "-f lavfi -i smptebars=s=320x240:r=25:d=1 -filter_complex "
+                + "[1:v]trim=duration=1.4[m];[0:v]setsar=1[a];[m]setsar=1[b];[2:v]setsar=1[c];[a][b][c]concat=n=3:v=1 "
+                + "-pix_fmt yuv420p -c:v libx264 -crf 20 " + file);
+        List<Double> theirs = told(file, "scdet=t=10", "lavfi\\.scd\\.time: [0-9.]+");
+        Curves ours = judge(file).curves();
+        assertThat(theirs).hasSize(2);
+        assertThat(ours.cuts()).hasSize(2);
+        for (int i = 0; i < 2; i++) {
+            assertThat(ours.cuts().get(i) / 25.0).isCloseTo(theirs.get(i), within(0.03));
+        }
+    }
+
+    @Test
+    void bordersAsCropdetectHasThem() {
+        Path file = folder.resolve("bars.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=320x180:r=25 -frames:v 20 -vf pad=352:240:16:32:black"
+                + " -pix_fmt yuv420p -c:v libx264 -crf 18 " + file);
+        String said = TestClips.ffmpeg("-hide_banner -nostats -i " + file + " -vf cropdetect=round=2 -f null -");
+        String crop = said.substring(said.lastIndexOf("crop=") + 5).strip().split("\\s")[0];
+        Condition condition = judge(file).condition();
+        var borders = condition.borders();
+        String ours = (352 - borders.left() - borders.right()) + ":" + (240 - borders.top() - borders.bottom()) + ":"
+                + borders.left() + ":" + borders.top();
+        assertThat(ours).isEqualTo(crop);
+    }
+
+    /** mpdecimate drops the frames that only repeat the one before. */
+    @Test
+    void repeatsAsMpdecimateDropsThem() {
+        Path file = folder.resolve("repeats.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=352x288:r=20 -frames:v 60 -vf gblur=0.7,fps=25"
+                + " -pix_fmt yuv420p -c:v libx264 -crf 20 " + file);
+        int all = judge(file).curves().light().length;
+        String said = TestClips.ffmpeg("-hide_banner -nostats -i " + file + " -vf mpdecimate,showinfo -f null -");
+        long kept = Pattern.compile("showinfo.*\\bn:\\s*\\d+")
+                .matcher(said)
+                .results()
+                .count();
+        Judge judge = judge(file);
+        assertThat(judge.curves().repeats()).hasSize((int) (all - kept));
+        assertThat(judge.condition().pulldown())
+                .isPresent()
+                .get()
+                .satisfies(p -> assertThat(p.period()).isEqualTo(5));
+    }
+}
