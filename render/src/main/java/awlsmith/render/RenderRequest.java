@@ -14,6 +14,7 @@ import awlsmith.media.MediaException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * One file to make.
@@ -65,6 +66,35 @@ public record RenderRequest(
         return new Chain(clip.format(), stages);
     }
 
+    /** Frames to be made, counted in output frames from the clip's start. */
+    public FrameRange outputRange() {
+        return recipe.chain(clip.format()).outputOf(range);
+    }
+
+    /** Frames a second going out, or empty when they come unevenly. */
+    public Optional<Rational> outputRate() {
+        Rational factor = recipe.chain(clip.format()).rate();
+        return clip.steadyRate().map(rate -> rate.times(factor));
+    }
+
+    /** Seconds from the clip's first frame to an output frame. */
+    Rational outputTime(Chain chain, long output) {
+        return clip.steadyRate()
+                .map(rate -> Rational.of(output).dividedBy(rate.times(chain.rate())))
+                .orElseGet(() -> unevenTime(chain.position(output)));
+    }
+
+    private Rational unevenTime(Rational position) {
+        long before = position.floor();
+        int count = clip.index().orElseThrow().count();
+        if (before >= count) {
+            return clip.time(count);
+        }
+        Rational rest = position.minus(Rational.of(before));
+        Rational at = clip.time(before);
+        return at.plus(rest.times(clip.time(before + 1).minus(at)));
+    }
+
     public Format fileFormat(Chain treated) {
         return deliverable.fileFormat(treated.output(), clip.format().height());
     }
@@ -74,8 +104,10 @@ public record RenderRequest(
         var video = clip.info().video();
         long frames = range.isOpen() ? Math.max(1, clip.info().expectedFrames() - range.from()) : range.count();
         long bits = video.bitRate() > 0 ? video.bitRate() : clip.info().bitRate();
-        Rational rate = clip.steadyRate().orElse(video.rate());
-        return RenderPlan.of(
-                recipe.chain(clip.format()), deliverable, rate, frames, bits, machine.threads(), machine.memoryLimit());
+        Chain chain = recipe.chain(clip.format());
+        Rational rate = clip.steadyRate().orElse(video.rate()).times(chain.rate());
+        long made = chain.outputOf(new FrameRange(range.from(), range.from() + frames))
+                .count();
+        return RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
     }
 }

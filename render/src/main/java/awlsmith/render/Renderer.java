@@ -77,14 +77,15 @@ public final class Renderer {
     private long treat(SegmentFolder segments) throws IOException {
         int first = segments.finished();
         long done = (long) first * request.segmentFrames();
-        long from = request.range().from() + done;
-        if (!request.range().isOpen() && from >= request.range().end()) {
-            return request.range().count();
+        FrameRange whole = request.outputRange();
+        long from = whole.from() + done;
+        if (!whole.isOpen() && from >= whole.end()) {
+            return whole.count();
         }
         Chain chain = request.chain();
         Format file = request.fileFormat(request.recipe().chain(request.clip().format()));
         var source = new AheadSource(request.clip());
-        var range = new FrameRange(from, request.range().end());
+        var range = new FrameRange(from, whole.end());
         var layout = new RawLayout(file);
         try (FrameStream stream = chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
                 var writer = new SegmentWriter(request, segments, layout, machine, watch, cancel, first)) {
@@ -191,7 +192,10 @@ public final class Renderer {
         long from = request.range().from();
         Rational start =
                 clip.index().isPresent() && from > 0 ? clip.index().get().clock(from) : Rational.ZERO;
-        return new Joiner.SoundFrom(clip.info(), start, SegmentFolder.span(clip, from, from + frames));
+        Chain chain = request.chain();
+        long first = request.outputRange().from();
+        Rational seconds = request.outputTime(chain, first + frames).minus(request.outputTime(chain, first));
+        return new Joiner.SoundFrom(clip.info(), start, seconds);
     }
 
     private void verify(ReadBack.Facts facts, long frames) {

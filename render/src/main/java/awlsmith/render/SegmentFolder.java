@@ -1,8 +1,8 @@
 package awlsmith.render;
 
 import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.Chain;
 import awlsmith.core.plan.Deliverable;
-import awlsmith.media.Clip;
 import awlsmith.media.Joiner;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -55,17 +55,14 @@ final class SegmentFolder {
 
     List<Joiner.Segment> list(long frames) {
         var list = new ArrayList<Joiner.Segment>();
-        long first = request.range().from();
+        Chain chain = request.chain();
+        long first = request.outputRange().from();
         for (long at = 0; at < frames; at += request.segmentFrames()) {
             long end = Math.min(frames, at + request.segmentFrames());
-            list.add(new Joiner.Segment(file(list.size()), span(request.clip(), first + at, first + end)));
+            Rational seconds = request.outputTime(chain, first + end).minus(request.outputTime(chain, first + at));
+            list.add(new Joiner.Segment(file(list.size()), seconds));
         }
         return list;
-    }
-
-    /** Seconds from frame a to frame b. */
-    static Rational span(Clip clip, long a, long b) {
-        return clip.time(b).minus(clip.time(a));
     }
 
     private void clear() throws IOException {

@@ -149,7 +149,7 @@ final class SegmentWriter implements AutoCloseable {
             encoding = new Encoding(
                     segments.partFile(number),
                     layout.format(),
-                    request.clip().steadyRate(),
+                    request.outputRate(),
                     request.deliverable(),
                     machine.threads());
             segmentStart = picture.time();

@@ -87,6 +87,11 @@ public record Rational(long num, long den) implements Comparable<Rational> {
         return (below ? parts[0].subtract(BigInteger.ONE) : parts[0]).longValueExact();
     }
 
+    /** The whole number at or below. */
+    public long floor() {
+        return Math.floorDiv(num, den);
+    }
+
     public double toDouble() {
         return (double) num / den;
     }

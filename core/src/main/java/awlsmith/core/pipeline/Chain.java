@@ -3,6 +3,7 @@ package awlsmith.core.pipeline;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -46,6 +47,34 @@ public final class Chain {
         return place;
     }
 
+    /** Output frames to one source frame, in the long run. */
+    public Rational rate() {
+        return stages.stream().map(Stage::rate).reduce(Rational.ONE, Rational::times);
+    }
+
+    /** Where in the source an output frame lies, in source frames. */
+    public Rational position(long output) {
+        Rational place = Rational.of(output);
+        for (Stage stage : stages.reversed()) {
+            long below = place.floor();
+            Rational rest = place.minus(Rational.of(below));
+            Rational from = stage.position(below);
+            place = from.plus(rest.times(stage.position(below + 1).minus(from)));
+        }
+        return place;
+    }
+
+    /** The output frames that a range of source frames makes; at least one. */
+    public FrameRange outputOf(FrameRange range) {
+        long from = range.from();
+        long end = range.end();
+        for (Stage stage : stages) {
+            from = stage.firstFrom(from);
+            end = range.isOpen() ? FrameRange.OPEN : stage.firstFrom(end);
+        }
+        return new FrameRange(from, range.isOpen() ? end : Math.max(from + 1, end));
+    }
+
     /** The part of the source picture that a part of the output is made from. */
     public Region needs(Region output) {
         return regions(output).getFirst();
@@ -72,29 +101,32 @@ public final class Chain {
     /**
      * Output frames of a range, each holding the wanted part.
      *
+     * @param range of output frames
      * @param wanted part of the output picture, on whole chroma samples
      */
     public FrameStream open(FrameSource clip, FrameRange range, Region wanted, PlanePool pool, Work work) {
         var regions = regions(wanted);
-        FrameRange reach = range;
-        for (Stage stage : stages.reversed()) {
-            reach = reach.widened(stage.before(), stage.after());
-        }
-        FrameStream stream = clip.open(reach, regions.getFirst(), pool, work.cancel());
+        var ranges = ranges(range);
+        FrameStream stream = clip.open(ranges.getFirst(), regions.getFirst(), pool, work.cancel());
         for (int i = 0; i < stages.size(); i++) {
-            reach = i == stages.size() - 1 ? range : narrowed(range, i);
-            stream = new StageStream(stream, stages.get(i), reach, regions.get(i + 1), pool, work);
+            stream = new StageStream(stream, stages.get(i), ranges.get(i + 1), regions.get(i + 1), pool, work);
         }
         return stream;
     }
 
-    /** What stage i must put out for the stages behind it. */
-    private FrameRange narrowed(FrameRange range, int i) {
-        FrameRange reach = range;
-        for (int j = stages.size() - 1; j > i; j--) {
-            reach = reach.widened(stages.get(j).before(), stages.get(j).after());
+    /** Frames before each stage and behind the last. */
+    private List<FrameRange> ranges(FrameRange output) {
+        var ranges = new ArrayList<FrameRange>();
+        ranges.add(output);
+        for (Stage stage : stages.reversed()) {
+            FrameRange wanted = ranges.getFirst();
+            long from = stage.position(wanted.from()).floor();
+            long end = wanted.isOpen()
+                    ? FrameRange.OPEN
+                    : stage.position(wanted.end() - 1).floor() + 1;
+            ranges.addFirst(new FrameRange(from, end).widened(stage.before(), stage.after()));
         }
-        return reach;
+        return ranges;
     }
 
     /** Regions before each stage and behind the last. */
@@ -105,6 +137,14 @@ public final class Chain {
             regions.addFirst(stage.needs(regions.getFirst()));
         }
         return regions;
+    }
+
+    /** Input frames around the one at {@code here}. */
+    private record Near(Frame[] frames, int here, long number) implements Stage.Neighbours {
+        @Override
+        public Frame at(int distance) {
+            return frames[Math.clamp((long) here + distance, 0, frames.length - 1)];
+        }
     }
 
     /** Keeps the few input frames one stage looks at. */
@@ -140,22 +180,21 @@ public final class Chain {
             if (nextNumber >= range.end()) {
                 return Optional.empty();
             }
-            fill(nextNumber + stage.after());
-            while (!held.isEmpty() && held.peekFirst().number() < nextNumber - stage.before()) {
+            long base = stage.position(nextNumber).floor();
+            fill(base + stage.after());
+            while (!held.isEmpty() && held.peekFirst().number() < base - stage.before()) {
                 held.pollFirst().release(pool);
             }
             Frame[] near = held.toArray(Frame[]::new);
-            if (near.length == 0 || near[near.length - 1].number() < nextNumber) {
+            if (near.length == 0 || near[near.length - 1].number() < base) {
                 return Optional.empty();
             }
             int here = 0;
-            while (near[here].number() < nextNumber) {
+            while (near[here].number() < base) {
                 here++;
             }
-            int middle = here;
-            Frame made = stage.treat(
-                    distance -> near[Math.clamp((long) middle + distance, 0, near.length - 1)], wanted, pool, work);
-            nextNumber = near[middle].number() + 1;
+            Frame made = stage.treat(new Near(near, here, nextNumber), wanted, pool, work);
+            nextNumber++;
             return Optional.of(made);
         }
 

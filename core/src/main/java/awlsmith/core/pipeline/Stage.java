@@ -3,6 +3,7 @@ package awlsmith.core.pipeline;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 
 /**
@@ -18,6 +19,29 @@ public interface Stage {
     /** Where the whole input picture lies in the output picture. */
     default Placement placement() {
         return Placement.over(output());
+    }
+
+    /** Whether rows of the input stay rows of the output, so that {@link #placement} tells all; turned pictures do not. */
+    default boolean isAligned() {
+        return true;
+    }
+
+    /** Output frames to one input frame, in the long run. */
+    default Rational rate() {
+        return Rational.ONE;
+    }
+
+    /**
+     * Where in the input an output frame lies, in input frames; it is made around the whole number below. Rises with the
+     * output.
+     */
+    default Rational position(long output) {
+        return Rational.of(output).dividedBy(rate());
+    }
+
+    /** The first output frame that is not made around an earlier input frame than this one. */
+    default long firstFrom(long input) {
+        return -rate().times(-input).floor();
     }
 
     /** Input frames wanted before the frame being made. */
@@ -43,13 +67,18 @@ public interface Stage {
      *
      * @param input frames that each hold at least {@code needs(wanted)}
      * @param wanted part of the output picture, on whole chroma samples
-     * @return a new frame over exactly {@code wanted}, with planes from the pool
+     * @return a new frame over exactly {@code wanted}, with planes from the pool, numbered {@code input.number()}
      */
     Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work);
 
-    /** Input frames by distance from the one being made. */
+    /** Input frames by distance from the one an output frame is made around. */
     interface Neighbours {
         /** The frame at this distance, -before..after; past the clip's ends the nearest frame there is. */
         Frame at(int distance);
+
+        /** Number of the output frame being made. */
+        default long number() {
+            return at(0).number();
+        }
     }
 }

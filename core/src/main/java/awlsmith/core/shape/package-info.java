@@ -1,0 +1,2 @@
+/** Turning, straightening and cutting pictures. */
+package awlsmith.core.shape;
