@@ -3,6 +3,9 @@ import type { components } from './schema'
 type Schemas = components['schemas']
 export type ClipView = Schemas['ClipView']
 export type ClipFacts = Schemas['ClipFacts']
+export type ConditionFacts = Schemas['ConditionFacts']
+export type Finding = Schemas['FindingView']
+export type CurvesView = Schemas['CurvesView']
 export type TakeView = Schemas['TakeView']
 export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
@@ -83,6 +86,8 @@ async function json<T>(method: string, path: string, body?: unknown, signal?: Ab
 
 export interface StillRequest {
   frame: number
+  /** Output frames after the first one made of that frame. */
+  later?: number
   recipe?: Recipe
   part?: { x: number; y: number; width: number; height: number }
   reduce: number
@@ -113,6 +118,10 @@ export const api = {
   clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),
   rename: (id: string, title: string) => json<ClipView>('PATCH', `/api/clips/${id}`, { title }),
   removeClip: (id: string) => send('DELETE', `/api/clips/${id}`),
+  examine: (id: string) => json<ClipView>('POST', `/api/clips/${id}/examination`),
+  stopExamining: (id: string) => json<ClipView>('DELETE', `/api/clips/${id}/examination`),
+  curves: (id: string, points: number) =>
+    json<CurvesView>('GET', `/api/clips/${id}/examination/curves?points=${points}`),
   takes: (clip: string) => json<TakeView[]>('GET', `/api/clips/${clip}/takes`),
   changeTake: (
     id: string,

@@ -2,7 +2,9 @@
 import { computed, ref } from 'vue'
 import { api, type ClipView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
+import { isExamining, mostWrong } from '@/view/condition'
 import { bytes, colourLine, factsLine } from '@/view/words'
+import ConditionBars from './ConditionBars.vue'
 
 const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
@@ -13,23 +15,24 @@ const ready = computed(() => props.clip.state === 'READY')
 const details = computed(() => {
   const facts = props.clip.facts
   if (!facts) {
-    return []
+    return ''
   }
-  const lines = [`${facts.layout} ${facts.depth} bit · ${colourLine(facts)}`]
-  const second = [bytes(props.clip.bytes)]
+  const parts = [bytes(props.clip.bytes), `${facts.layout} ${facts.depth} bit`, colourLine(facts)]
   if (facts.order) {
-    second.unshift(facts.order)
+    parts.push(facts.order)
   }
   if (facts.sar !== '1') {
-    second.push(`pixels ${facts.sar.replace('/', ':')}`)
+    parts.push(`pixels ${facts.sar.replace('/', ':')}`)
   }
-  lines.push(second.join(' · '))
-  return lines
+  return parts.join(' · ')
 })
 const takes = computed(() => (props.clip.takes === 1 ? '1 take' : `${props.clip.takes} takes`))
 const sent = computed(() =>
   props.clip.sentOut === 0 ? '–' : props.clip.sentOut === 1 ? '1 file' : `${props.clip.sentOut} files`,
 )
+
+const examination = computed(() => props.clip.examination)
+const condition = computed(() => examination.value?.condition)
 
 async function remove() {
   asking.value = false
@@ -47,6 +50,7 @@ async function remove() {
       <router-link v-if="ready" :to="bench" class="title">{{ clip.title }}</router-link>
       <span v-else class="title">{{ clip.title }}</span>
       <div v-if="clip.facts" class="figure quiet">{{ factsLine(clip.facts) }}</div>
+      <div v-if="details" class="label details">{{ details }}</div>
       <div v-if="clip.problem" class="fault">{{ clip.problem }}</div>
       <template v-if="clip.state === 'READING'">
         <div class="figure quiet">reading, {{ Math.round(100 * clip.progress) }} %</div>
@@ -58,8 +62,26 @@ async function remove() {
         />
       </template>
     </div>
-    <div class="label details">
-      <div v-for="line in details" :key="line">{{ line }}</div>
+    <ConditionBars v-if="condition" :condition="condition" />
+    <span v-else></span>
+    <div class="wrong" data-test="wrong">
+      <template v-if="isExamining(clip)">
+        <span class="figure quiet" role="status">
+          {{
+            examination?.state === 'WAITING'
+              ? 'waits to be examined'
+              : `examining, ${Math.round(100 * (examination?.progress ?? 0))} %`
+          }}
+        </span>
+        <button class="link" type="button" @click="api.stopExamining(clip.id).catch(notices.fail)">
+          Stop
+        </button>
+      </template>
+      <span v-else-if="condition" :class="{ quiet: !condition.worst }">{{ mostWrong(condition) }}</span>
+      <template v-else-if="ready">
+        <span v-if="examination?.problem" class="fault">{{ examination.problem }}</span>
+        <button class="link" type="button" @click="api.examine(clip.id).catch(notices.fail)">Examine</button>
+      </template>
     </div>
     <div class="label">{{ ready ? takes : '' }}</div>
     <div class="label">{{ ready ? sent : '' }}</div>
@@ -84,7 +106,7 @@ async function remove() {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 48px;
+  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 48px;
   gap: 18px;
   align-items: center;
   padding: 10px 20px;
@@ -128,7 +150,16 @@ a.title:hover {
 }
 
 .details {
-  line-height: 1.45;
+  color: var(--faint);
+  line-height: 1.35;
+}
+
+.wrong {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: baseline;
+  font: 14px var(--label);
 }
 
 .ask {
@@ -144,7 +175,7 @@ a.title:hover {
 
 @media (width < 1240px) {
   .row {
-    grid-template-columns: 250px minmax(220px, 1fr) 200px 56px 56px 48px;
+    grid-template-columns: 250px minmax(220px, 1fr) 110px 150px 48px 48px 48px;
     gap: 14px;
   }
 }

@@ -19,6 +19,8 @@ const take: TakeView = {
 const recipe: Recipe = { awlsmith: 1, steps: [] }
 const plan = (change: Partial<PlanView> = {}): PlanView => ({
   steps: [],
+  base: { steps: 0, width: 640, height: 480 },
+  ratePerSecond: 25,
   placement: { x: 0, y: 0, width: 640, height: 480 },
   width: 1280,
   height: 960,

@@ -16,16 +16,21 @@ import {
   zoomAt,
 } from '@/view/glass'
 import { type Look, paint } from '@/view/paint'
-import { plainly } from '@/view/recipe'
+import { sourceRecipe } from '@/view/recipe'
 import { useDrawLoop } from '@/view/useDrawLoop'
 import { useStill } from '@/view/useStill'
 import { ratio } from '@/view/words'
+import CropFrame from './CropFrame.vue'
 
 const props = defineProps<{
   clip: string
   frame: number
+  /** Output frames after the first one made of that frame. */
+  later: number
   recipe: Recipe
-  /** Size of the clip's own picture and of the treated one. */
+  /** How many of the recipe's first steps turn the picture; what they make is shown as the source. */
+  turning: number
+  /** Size of the source's picture and of the treated one. */
   source: Size
   treated: Size
   /** Where the clip's own picture lies in the treated one. */
@@ -33,8 +38,11 @@ const props = defineProps<{
   /** Where and when one is, told under the picture. */
   place: string
   takeName: string
+  /** The rectangle to keep while it is being dragged; then only the source is seen. */
+  crop: Rect | undefined
+  cropStep: Size
 }>()
-const emit = defineEmits<{ failed: [error: unknown]; idle: [] }>()
+const emit = defineEmits<{ failed: [error: unknown]; idle: []; crop: [crop: Rect] }>()
 
 const MARGIN = 0.12
 const REST_MS = 40
@@ -63,7 +71,14 @@ const all = computed(() => around(props.source, frame.value))
 const sameSize = computed(
   () => props.source.width === props.placement.width && props.source.height === props.placement.height,
 )
-const shown = computed<Look>(() => (flipped.value ? 'source' : look.value))
+const shown = computed<Look>(() => (flipped.value || props.crop ? 'source' : look.value))
+const shapes = [
+  { label: 'any shape', ratio: 0 },
+  { label: '4:3', ratio: 4 / 3 },
+  { label: '16:9', ratio: 16 / 9 },
+  { label: '1:1', ratio: 1 },
+]
+const shape = ref(0)
 const pending = computed(() => left.pending || right.pending)
 
 const { invalidate } = useDrawLoop(() => {
@@ -73,7 +88,8 @@ const { invalidate } = useDrawLoop(() => {
       glass: glass.value,
       screen: screen.value,
       picture: props.source,
-      frame: frame.value,
+      // while a rectangle is dragged it is what dims the rest
+      frame: props.crop ? { x: 0, y: 0, ...props.source } : frame.value,
       source: left.piece,
       treated: right.piece,
       look: shown.value,
@@ -134,16 +150,23 @@ function fetchNow() {
     place,
     clip: props.clip,
     frame: props.frame,
+    later: props.later,
   })
-  right.wish({ ...whole(props.treated, props.placement), recipe: props.recipe })
-  const own = ownPixels.value || sameSize.value
+  if (!props.crop) {
+    right.wish({ ...whole(props.treated, props.placement), recipe: props.recipe })
+  }
+  const own = ownPixels.value || sameSize.value || props.crop !== undefined
   // as large as in the treated picture, without what its frame adds or cuts off
   const width = Math.round(props.placement.width)
   const height = Math.round(props.placement.height)
   const size = own ? props.source : { width, height }
   left.wish({
     ...whole(size, { x: 0, y: 0, ...size }),
-    recipe: own ? undefined : plainly(width, height),
+    recipe: own
+      ? props.turning > 0
+        ? sourceRecipe(props.recipe, props.turning)
+        : undefined
+      : sourceRecipe(props.recipe, props.turning, { width, height }),
   })
 }
 
@@ -152,7 +175,16 @@ watch([glass, screen], () => {
   fetchSoon(REST_MS)
 })
 watch(
-  () => [props.clip, props.frame, props.recipe, props.treated, props.placement, ownPixels.value],
+  () => [
+    props.clip,
+    props.frame,
+    props.later,
+    props.recipe,
+    props.treated,
+    props.placement,
+    ownPixels.value,
+    props.crop === undefined,
+  ],
   () => fetchSoon(0),
 )
 watch([() => left.piece, () => right.piece, edge, shown], invalidate)
@@ -252,8 +284,18 @@ defineExpose({
     <div v-if="shown === 'wipe'" class="grip" :style="{ left: `${100 * edge}%` }" aria-hidden="true">
       <i class="to-source"></i><i class="to-treated"></i>
     </div>
+    <CropFrame
+      v-if="crop"
+      :glass="glass"
+      :screen="screen"
+      :picture="source"
+      :crop="crop"
+      :step="cropStep"
+      :shape="shape"
+      @change="(next) => emit('crop', next)"
+    />
     <span v-if="shown !== 'treated'" class="tag source at-left">
-      {{ ownPixels || sameSize ? 'source, own pixels' : 'source, enlarged plainly' }}
+      {{ ownPixels || sameSize || crop ? 'source, own pixels' : 'source, enlarged plainly' }}
     </span>
     <span v-if="shown !== 'source'" class="tag treated at-right">
       take {{ takeName }} <span class="quiet">{{ treated.width }}×{{ treated.height }}</span>
@@ -263,7 +305,18 @@ defineExpose({
     </div>
     <div class="bar">
       <span class="chip figure">{{ place }}</span>
-      <div class="chip looks" role="group" aria-label="Ways to look">
+      <div v-if="crop" class="chip looks" role="group" aria-label="Shape kept">
+        <button
+          v-for="one in shapes"
+          :key="one.label"
+          type="button"
+          :aria-pressed="shape === one.ratio"
+          @click="shape = one.ratio"
+        >
+          {{ one.label }}
+        </button>
+      </div>
+      <div v-else class="chip looks" role="group" aria-label="Ways to look">
         <button type="button" :aria-pressed="look === 'wipe'" @click="look = 'wipe'">wipe</button>
         <button type="button" :aria-pressed="look === 'source'" @click="look = 'source'">source</button>
         <button type="button" :aria-pressed="look === 'treated'" @click="look = 'treated'">treated</button>

@@ -7,6 +7,7 @@ const keys = [
   ['Home, End', 'first and last frame'],
   ['I, O', 'in point here, out point behind this frame'],
   ['Shift + I, O', 'take the in or out point away'],
+  ['C', 'crop: drag a rectangle on the picture; Esc or C when done'],
   ['F', 'hold to see the source in place of the treated picture'],
   ['0, 1, 2, 4, 8', 'fit, 1:1, 2:1, 4:1, 8:1 of the treated picture'],
   ['wheel', 'zoom at the pointer'],

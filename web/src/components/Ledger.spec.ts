@@ -20,7 +20,7 @@ const clip = {
 const recipe: Recipe = { awlsmith: 1, steps: [{ step: 'enlarge', on: true, settings: { factor: 2 } }] }
 const steps: StepDescription[] = [{ id: 'enlarge', name: 'Enlarge', purpose: '', params: [] }]
 const plan = {
-  steps: [{ summary: '2x worn', width: 640, height: 480 }],
+  steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p' }],
   seconds: 4,
   clipSeconds: 8,
   wholeClip: false,
@@ -43,6 +43,7 @@ function mounted(props: Partial<InstanceType<typeof Ledger>['$props']> = {}) {
       plan,
       problems: [],
       saved: true,
+      cropping: -1,
       ...props,
     },
     global: { plugins: [vuetify] },
@@ -74,9 +75,9 @@ describe('the ledger', () => {
   it('opens and closes a step', async () => {
     const ledger = mounted()
     expect(ledger.find('.inside').exists()).toBe(true)
-    await ledger.find('.name').trigger('click')
+    await ledger.find('.name:not(.clip-title)').trigger('click')
     expect(ledger.find('.inside').exists()).toBe(false)
-    expect(ledger.find('.name').attributes('aria-expanded')).toBe('false')
+    expect(ledger.find('.name:not(.clip-title)').attributes('aria-expanded')).toBe('false')
   })
 
   it('says that it is saving, and sends nothing out without a plan', async () => {
@@ -88,8 +89,72 @@ describe('the ledger', () => {
     expect(ledger.emitted('dispatch')).toHaveLength(1)
   })
 
-  it('tells of fields, which it cannot treat yet', () => {
-    const interlaced = { ...clip, facts: { ...clip.facts!, scan: 'i' } } as ClipView
-    expect(mounted({ clip: interlaced }).text()).toContain('fields are treated as whole frames')
+  const examined = {
+    ...clip,
+    examination: {
+      state: 'DONE',
+      progress: 1,
+      condition: {
+        findings: [
+          {
+            id: 'comb',
+            label: 'Comb',
+            value: 97,
+            unit: '%',
+            severity: 0.97,
+            noticed: true,
+            words: 'fields woven',
+            method: '',
+          },
+        ],
+        worst: 'comb',
+        scan: 'top_first',
+        cuts: 0,
+        suggestion: {
+          steps: [
+            { step: 'deinterlace', settings: {}, reason: 'fields woven, top field first' },
+            { step: 'enlarge', settings: { factor: 2, model: 'worn' }, reason: 'worn: MPEG-2' },
+          ],
+          notes: ['Shake: shakes by 0.50 % of the width'],
+        },
+      },
+    },
+  } as unknown as ClipView
+  const more: StepDescription[] = [
+    { id: 'deinterlace', name: 'Deinterlace', purpose: 'makes whole frames', params: [] },
+    { id: 'crop', name: 'Crop', purpose: 'keeps a part', params: [] },
+    ...steps,
+  ]
+
+  it('suggests steps with their reasons and takes them at one click', async () => {
+    const ledger = mounted({ clip: examined, steps: more })
+    expect(ledger.find('[data-test=suggested]').text()).toContain('Deinterlace fields woven, top field first')
+    expect(ledger.text()).toContain('Shake: shakes by 0.50 %')
+    await ledger.find('[data-test=suggested] button').trigger('click')
+    const [taken] = ledger.emitted('change')!.at(-1) as [Recipe]
+    expect(taken.steps.map((step) => step.step)).toEqual(['deinterlace', 'enlarge'])
+    await ledger.setProps({ recipe: taken })
+    expect(ledger.find('[data-test=suggested]').exists()).toBe(false)
+  })
+
+  it('shows all that was measured when the clip is opened', async () => {
+    const ledger = mounted({ clip: examined })
+    expect(ledger.find('[data-test=condition]').exists()).toBe(false)
+    await ledger.find('.clip-title').trigger('click')
+    expect(ledger.find('[data-test=condition]').text()).toContain('Comb')
+    expect(ledger.find('[data-test=condition]').text()).toContain('Examine again')
+  })
+
+  it('adds a step where its kind belongs, and takes it out again', async () => {
+    const ledger = mounted({ steps: more })
+    await ledger.find('.add button').trigger('click')
+    await ledger.findAll('.kind')[1]!.trigger('click')
+    const [added] = ledger.emitted('change')!.at(-1) as [Recipe]
+    expect(added.steps.map((step) => step.step)).toEqual(['crop', 'enlarge'])
+    expect(ledger.emitted('crop')!.at(-1)).toEqual([0])
+    await ledger.setProps({ recipe: added })
+    await ledger.find('.remove').trigger('click')
+    const [without] = ledger.emitted('change')!.at(-1) as [Recipe]
+    expect(without.steps.map((step) => step.step)).toEqual(['enlarge'])
   })
 })

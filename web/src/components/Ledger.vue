@@ -9,9 +9,13 @@ import type {
   StepDescription,
   TakeView,
 } from '@/api/client'
-import { withStep } from '@/view/recipe'
+import { holdsSteps, mostWrong, suggested } from '@/view/condition'
+import { withNewStep, withoutStep, withStep } from '@/view/recipe'
 import { bytes, rate, wait } from '@/view/words'
+import ConditionList from './ConditionList.vue'
 import EnlargeControls from './EnlargeControls.vue'
+import StepControls from './StepControls.vue'
+import Suggested from './Suggested.vue'
 
 /** The recipe as a list on a thread: source at the top, what is sent out at the bottom. */
 const props = defineProps<{
@@ -22,9 +26,14 @@ const props = defineProps<{
   plan: PlanView | undefined
   problems: RecipeProblem[]
   saved: boolean
+  /** The crop step whose rectangle is being dragged on the picture, or -1. */
+  cropping: number
 }>()
-const emit = defineEmits<{ change: [recipe: Recipe]; dispatch: [] }>()
-const open = ref(0)
+const emit = defineEmits<{ change: [recipe: Recipe]; dispatch: []; crop: [index: number] }>()
+/** Which step is open; the enlarge step at first, as it is what most come for. */
+const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
+const seesCondition = ref(false)
+const adding = ref(false)
 
 const facts = computed(() => props.clip.facts)
 const estimate = computed(() => {
@@ -44,11 +53,40 @@ function change(index: number, step: RecipeStep) {
   emit('change', withStep(props.recipe, index, step))
 }
 
+const condition = computed(() => props.clip.examination?.condition)
+const taken = computed(() => condition.value && holdsSteps(props.recipe, suggested(condition.value)))
+
+function takeSuggestion() {
+  if (condition.value) {
+    const recipe = suggested(condition.value)
+    emit('change', recipe)
+    open.value = recipe.steps.length - 1
+  }
+}
+
+function add(kind: string) {
+  adding.value = false
+  const { recipe, index } = withNewStep(
+    props.recipe,
+    kind,
+    props.steps.map((step) => step.id),
+  )
+  open.value = index
+  emit('change', recipe)
+  if (kind === 'crop') {
+    emit('crop', index)
+  }
+}
+
+function remove(index: number) {
+  open.value = -1
+  emit('crop', -1)
+  emit('change', withoutStep(props.recipe, index))
+}
+
 function size(index: number): string {
   const step = props.plan?.steps[index]
-  return step && facts.value
-    ? `${step.width}×${step.height} · ${rate(facts.value.ratePerSecond)}${facts.value.scan}`
-    : ''
+  return step ? `${step.width}×${step.height} · ${rate(step.ratePerSecond)}${step.scan}` : ''
 }
 </script>
 
@@ -62,7 +100,16 @@ function size(index: number): string {
       <div class="thread" aria-hidden="true"></div>
       <div class="step">
         <span class="knot at-source" aria-hidden="true"></span>
-        <span class="clip-title">{{ clip.title }}</span><span class="figure source">source</span>
+        <button
+          class="name clip-title"
+          type="button"
+          :aria-expanded="seesCondition"
+          title="What is wrong with it"
+          @click="seesCondition = !seesCondition"
+        >
+          {{ clip.title }}
+        </button>
+        <span class="figure source">source</span>
       </div>
       <div v-if="facts" class="size figure">
         {{ facts.width }}×{{ facts.height }} · {{ rate(facts.ratePerSecond) }}{{ facts.scan }} ·
@@ -71,9 +118,15 @@ function size(index: number): string {
       <div v-if="facts && facts.sar !== '1'" class="size label">
         pixels {{ facts.sar.replace('/', ':') }}, shown square here
       </div>
-      <div v-if="facts?.scan === 'i'" class="size label">
-        interlaced: fields are treated as whole frames here
-      </div>
+      <div v-if="condition && !seesCondition" class="size label">{{ mostWrong(condition) }}</div>
+      <ConditionList v-if="seesCondition" :clip="clip" />
+      <Suggested
+        v-if="condition && (!taken || seesCondition)"
+        :condition="condition"
+        :steps="steps"
+        :taken="taken === true"
+        @take="takeSuggestion"
+      />
       <div
         v-for="(step, index) in recipe.steps"
         :key="index"
@@ -101,6 +154,7 @@ function size(index: number): string {
         </div>
         <div v-if="open === index && describe(step)" class="inside">
           <EnlargeControls
+            v-if="step.step === 'enlarge'"
             :step="step"
             :description="describe(step)!"
             :width="plan?.steps[index]?.width ?? 1280"
@@ -109,8 +163,38 @@ function size(index: number): string {
             :suggestion="facts?.suggestion"
             @change="(next) => change(index, next)"
           />
+          <template v-else>
+            <button
+              v-if="step.step === 'crop'"
+              class="button drag"
+              type="button"
+              :aria-pressed="cropping === index"
+              @click="emit('crop', cropping === index ? -1 : index)"
+            >
+              {{ cropping === index ? 'Done' : 'Drag on the picture' }} <kbd>C</kbd>
+            </button>
+            <StepControls
+              :step="step"
+              :description="describe(step)!"
+              :problems="problems.filter((one) => one.step === index)"
+              @change="(next) => change(index, next)"
+            />
+          </template>
+          <button class="link remove" type="button" @click="remove(index)">Take this step out</button>
         </div>
         <div v-if="step.on" class="size figure" data-test="size">{{ size(index) }}</div>
+      </div>
+      <div class="add">
+        <button class="link treated" type="button" :aria-expanded="adding" @click="adding = !adding">
+          + step
+        </button>
+        <ul v-if="adding" class="kinds">
+          <li v-for="kind in steps" :key="kind.id">
+            <button class="kind" type="button" @click="add(kind.id)">
+              <b>{{ kind.name }}</b> {{ kind.purpose }}
+            </button>
+          </li>
+        </ul>
       </div>
     </div>
     <div class="foot">
@@ -247,6 +331,54 @@ function size(index: number): string {
 
 .inside {
   padding: 8px 16px 10px 44px;
+}
+
+.drag {
+  width: 100%;
+  margin-bottom: 12px;
+}
+
+.drag[aria-pressed='true'] {
+  border-color: var(--treated);
+}
+
+.remove {
+  margin-top: 10px;
+  color: var(--faint);
+}
+
+.add {
+  padding: 6px 16px 14px 44px;
+}
+
+.kinds {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+  border: 1px solid var(--rule);
+  background: var(--raised);
+}
+
+.kind {
+  width: 100%;
+  padding: 6px 10px;
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  font: 13px/1.35 var(--label);
+  text-align: left;
+  cursor: pointer;
+}
+
+.kind:hover,
+.kind:focus-visible {
+  background: var(--table);
+}
+
+.kind b {
+  display: block;
+  color: var(--ink);
+  font-weight: 600;
 }
 
 .foot {

@@ -1,11 +1,13 @@
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it } from 'vitest'
+import type { ClipView } from '@/api/client'
 import Run from './Run.vue'
 
 function mounted(props: { frame?: number; inFrame?: number; outFrame?: number } = {}) {
   const run = mount(Run, {
     props: {
-      clip: 'c',
+      clip: { id: 'c' } as ClipView,
       frames: 100,
       seconds: 8,
       frame: props.frame ?? 50,
@@ -25,6 +27,8 @@ function mounted(props: { frame?: number; inFrame?: number; outFrame?: number } 
 function pointer(type: string, x: number) {
   return Object.assign(new MouseEvent(type, { clientX: x, bubbles: true }), { pointerId: 1 })
 }
+
+beforeEach(() => setActivePinia(createPinia()))
 
 describe('the time axis', () => {
   it('tells where one is', () => {
@@ -54,7 +58,7 @@ describe('the time axis', () => {
 
   it('moves the marks by dragging and keeps in before out', () => {
     const run = mounted({ inFrame: 20, outFrame: 60 })
-    expect(run.find('[data-test=span]').text()).toContain('in 0:01.60 out 0:04.80')
+    expect(run.find('[data-test=span]').text()).toContain('in 0:01.60out 0:04.80')
     const [first, last] = run.findAll('[role=slider]')
     first!.element.dispatchEvent(pointer('pointerdown', 50))
     first!.element.dispatchEvent(pointer('pointermove', 190))
@@ -79,5 +83,18 @@ describe('the time axis', () => {
       [undefined, undefined],
     ])
     expect(first!.attributes('aria-valuetext')).toBe('0:01.60')
+  })
+
+  it('takes marks that are typed as time codes, and says what is allowed', async () => {
+    const run = mounted({ inFrame: 20, outFrame: 60 })
+    await run.findAll('[data-test=span] .shown')[0]!.trigger('click')
+    const field = run.find<HTMLInputElement>('[data-test=span] input')
+    await field.setValue('f80')
+    await field.trigger('keydown', { key: 'Enter' })
+    expect(run.find('[role=alert]').text()).toContain('f0 to f59')
+    await field.setValue('00:00:02:05')
+    await field.trigger('keydown', { key: 'Enter' })
+    // 100 frames in 8 s are counted as 13 a second: two seconds and five
+    expect(run.emitted('span')!.at(-1)).toEqual([31, 60])
   })
 })

@@ -1,10 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { ClipView } from '@/api/client'
 import { clamp } from '@/view/glass'
+import { timecode } from '@/view/timecode'
 import { clock } from '@/view/words'
+import Curves from './Curves.vue'
+import TimeField from './TimeField.vue'
 
 const props = defineProps<{
-  clip: string
+  clip: ClipView
   frames: number
   seconds: number
   inFrame: number | undefined
@@ -19,6 +23,8 @@ const THUMBS = 5
 const at = (n: number) => `${(100 * n) / props.frames}%`
 const time = (n: number) => clock((n * props.seconds) / props.frames)
 const from = computed(() => props.inFrame ?? 0)
+const rate = computed(() => props.frames / Math.max(0.001, props.seconds))
+const code = (n: number) => timecode(n, rate.value)
 const end = computed(() => props.outFrame ?? props.frames)
 const marked = computed(() => props.inFrame !== undefined || props.outFrame !== undefined)
 
@@ -74,7 +80,17 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       <button class="link" type="button" aria-label="One frame back" :disabled="frame <= 0" @click="frame--">
         <kbd>,</kbd>
       </button>
-      <span class="figure now" data-test="time">{{ time(frame) }}</span>
+      <TimeField
+        class="now"
+        data-test="time"
+        label=""
+        :shown="time(frame)"
+        :code="code(frame)"
+        :rate="rate"
+        :low="0"
+        :high="frames - 1"
+        @set="(n) => (frame = n)"
+      />
       <button
         class="link"
         type="button"
@@ -88,7 +104,26 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       <span class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
       <span class="figure span" data-test="span">
         <template v-if="marked">
-          <span class="treated">in {{ time(from) }} out {{ time(end) }}</span>
+          <span class="treated marks">
+            <TimeField
+              label="in"
+              :shown="time(from)"
+              :code="code(from)"
+              :rate="rate"
+              :low="0"
+              :high="end - 1"
+              @set="(n) => emit('span', n, outFrame)"
+            />
+            <TimeField
+              label="out"
+              :shown="time(end)"
+              :code="code(end)"
+              :rate="rate"
+              :low="from + 1"
+              :high="frames"
+              @set="(n) => emit('span', inFrame, n)"
+            />
+          </span>
           <button class="link clear" type="button" @click="emit('span', undefined, undefined)">
             whole clip
           </button>
@@ -101,7 +136,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
         <img
           v-for="n in THUMBS"
           :key="n"
-          :src="`/api/clips/${clip}/thumbs/${n - 1}`"
+          :src="`/api/clips/${clip.id}/thumbs/${n - 1}`"
           alt=""
           draggable="false"
         />
@@ -138,6 +173,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       ></div>
       <div class="head" :style="{ left: at(frame + 0.5) }"></div>
     </div>
+    <Curves :clip="clip" :frames="frames" />
   </div>
 </template>
 
@@ -170,6 +206,11 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
   display: flex;
   gap: 12px;
   align-items: center;
+}
+
+.marks {
+  display: flex;
+  gap: 10px;
 }
 
 .strip {

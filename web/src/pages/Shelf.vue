@@ -4,6 +4,7 @@ import ClipRow from '@/components/ClipRow.vue'
 import UploadRow from '@/components/UploadRow.vue'
 import { useFeed } from '@/stores/feed'
 import { useUploads } from '@/stores/uploads'
+import { BAR_HEADS } from '@/view/condition'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
@@ -46,7 +47,10 @@ function picked(event: Event) {
       />
     </div>
     <div class="head label" aria-hidden="true">
-      <span></span><span></span><span>picture</span><span>takes</span><span>sent out</span><span></span>
+      <span></span><span></span
+      ><span class="heads"
+        ><i v-for="head in BAR_HEADS" :key="head">{{ head }}</i></span
+      ><span>most wrong</span><span>takes</span><span>sent out</span><span></span>
     </div>
     <div role="list">
       <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
@@ -79,9 +83,20 @@ function picked(event: Event) {
 
 .head {
   display: grid;
-  grid-template-columns: 352px minmax(250px, 1fr) 236px 64px 64px 48px;
+  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 48px;
   gap: 18px;
   padding: 0 20px 6px;
+}
+
+.heads {
+  display: flex;
+  gap: 6px;
+}
+
+.heads i {
+  width: 13px;
+  font-style: normal;
+  font-size: 11px;
 }
 
 .empty {

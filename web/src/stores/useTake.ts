@@ -4,6 +4,7 @@ import { useFeed } from './feed'
 
 const SAVE_AFTER_MS = 350
 const MOST_UNDO = 200
+const SAME_GESTURE_MS = 1000
 
 interface State {
   readonly recipe: Recipe
@@ -27,6 +28,8 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving = false
   let planning: AbortController | undefined
+  let lastGesture = ''
+  let lastChange = 0
 
   async function load() {
     try {
@@ -58,12 +61,18 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     void replan()
   }
 
-  function change(part: Partial<State>) {
+  /** @param gesture changes of one name that follow each other closely are undone together, as a drag's are */
+  function change(part: Partial<State>, gesture = '') {
     const now = state.value
     if (!now) {
       return
     }
-    undoable.push(now)
+    const goesOn = gesture !== '' && gesture === lastGesture && Date.now() - lastChange < SAME_GESTURE_MS
+    lastGesture = gesture
+    lastChange = Date.now()
+    if (!goesOn) {
+      undoable.push(now)
+    }
     if (undoable.length > MOST_UNDO) {
       undoable.shift()
     }

@@ -32,6 +32,36 @@ export function withStep(recipe: Recipe, index: number, step: RecipeStep): Recip
   return { ...recipe, steps: recipe.steps.map((old, i) => (i === index ? step : old)) }
 }
 
+/** The recipe with a fresh step put where its kind belongs, and the place it got. */
+export function withNewStep(
+  recipe: Recipe,
+  kind: string,
+  order: string[],
+): { recipe: Recipe; index: number } {
+  const rank = (step: string) => order.indexOf(step)
+  const after = recipe.steps.findIndex((step) => rank(step.step) > rank(kind))
+  const index = after < 0 ? recipe.steps.length : after
+  const steps = [...recipe.steps]
+  steps.splice(index, 0, { step: kind, on: true, settings: {} })
+  return { recipe: { ...recipe, steps }, index }
+}
+
+export function withoutStep(recipe: Recipe, index: number): Recipe {
+  return { ...recipe, steps: recipe.steps.filter((_, i) => i !== index) }
+}
+
+/** The first steps, those that turn the picture, and behind them the source made as large as the treated one is. */
+export function sourceRecipe(
+  recipe: Recipe,
+  turning: number,
+  size?: { width: number; height: number },
+): Recipe {
+  return {
+    ...recipe,
+    steps: [...recipe.steps.slice(0, turning), ...(size ? plainly(size.width, size.height).steps : [])],
+  }
+}
+
 /** The recipe with one setting of one step changed; undefined takes it out. */
 export function withSetting(
   recipe: Recipe,

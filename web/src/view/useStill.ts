@@ -6,6 +6,8 @@ import type { Piece } from './paint'
 export interface StillWish {
   readonly clip: string
   readonly frame: number
+  /** Output frames after the first one made of that frame. */
+  readonly later?: number
   readonly recipe: Recipe | undefined
   /** Size of the clip's own picture. */
   readonly source: Size
@@ -28,7 +30,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
   let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
 
   function wish(next: StillWish) {
-    const key = JSON.stringify([next.clip, next.frame, next.recipe, next.size, next.place])
+    const key = JSON.stringify([next.clip, next.frame, next.later, next.recipe, next.size, next.place])
     if (have?.key === key && serves(have.wish.fetch, next.need)) {
       return
     }
@@ -43,6 +45,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
     const { part, reduce } = next.fetch
     const request = {
       frame: next.frame,
+      later: next.later ?? 0,
       part,
       reduce,
       viewer,

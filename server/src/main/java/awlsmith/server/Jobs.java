@@ -4,6 +4,7 @@ import static awlsmith.server.db.Tables.SCHEDULED_TASKS;
 
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.TakeIn;
+import awlsmith.server.examine.Examinations;
 import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
 import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
@@ -24,10 +25,16 @@ import org.springframework.transaction.event.TransactionalEventListener;
 @Configuration(proxyBeanMethods = false)
 class Jobs {
     static final TaskDescriptor<Void> READ_CLIP = TaskDescriptor.of("read-clip");
+    static final TaskDescriptor<Void> EXAMINE_CLIP = TaskDescriptor.of("examine-clip");
 
     @Bean
     OneTimeTask<Void> readClip(TakeIn takeIn) {
         return Tasks.oneTime(READ_CLIP).execute((task, context) -> takeIn.run(UUID.fromString(task.getId())));
+    }
+
+    @Bean
+    OneTimeTask<Void> examineClip(Examinations examinations) {
+        return Tasks.oneTime(EXAMINE_CLIP).execute((task, context) -> examinations.run(UUID.fromString(task.getId())));
     }
 
     /** One name for this data folder, so that what a killed server had picked up is free again at once. */
@@ -66,6 +73,19 @@ class Jobs {
                     .getObject()
                     .scheduleIfNotExists(
                             READ_CLIP.instance(event.id().toString()).scheduledTo(clock.instant()));
+        }
+
+        @EventListener
+        void enqueue(Examinations.Wanted event) {
+            scheduler
+                    .getObject()
+                    .scheduleIfNotExists(
+                            EXAMINE_CLIP.instance(event.clip().toString()).scheduledTo(clock.instant()));
+        }
+
+        @TransactionalEventListener
+        void wake(Examinations.Wanted event) {
+            scheduler.getObject().triggerCheckForDueExecutions();
         }
 
         @TransactionalEventListener

@@ -152,8 +152,68 @@ class ServerTest {
 
     private static long files(RunningServer server) throws IOException {
         try (Stream<Path> all = Files.walk(server.home().resolve("media"))) {
-            return all.filter(Files::isRegularFile).count();
+            // clips of other tests are examined in the background meanwhile
+            return all.filter(Files::isRegularFile)
+                    .filter(file -> !file.getFileName().toString().startsWith("curves"))
+                    .count();
         }
+    }
+
+    // --- examining ---
+
+    @Test
+    void aClipIsExaminedAndCanBeExaminedAgain(RunningServer server) {
+        JsonNode done = examined(server, server.clip("examined.mp4", 160, 90, 50).path("id").asString());
+        JsonNode condition = done.path("examination").path("condition");
+        assertThat(condition.path("findings")).hasSize(16);
+        assertThat(condition.path("scan").asString()).isEqualTo("progressive");
+        assertThat(condition.path("suggestion").path("steps").get(0).path("step").asString())
+                .isEqualTo("enlarge");
+        String id = done.path("id").asString();
+        JsonNode curves =
+                server.get("/api/clips/" + id + "/examination/curves?points=10").json();
+        assertThat(curves.path("frames").asInt()).isEqualTo(done.path("frames").asInt());
+        assertThat(curves.path("light")).hasSize(10);
+        assertThat(server.post("/api/clips/" + id + "/examination", "").status()).isEqualTo(200);
+        server.delete("/api/clips/" + id + "/examination");
+        String state = server.get("/api/clips/" + id)
+                .json()
+                .path("examination")
+                .path("state")
+                .asString();
+        // it may have been quicker than the wish to stop it
+        assertThat(state).isIn("STOPPED", "DONE");
+        assertThat(server.post("/api/clips/" + java.util.UUID.randomUUID() + "/examination", "")
+                        .status())
+                .isEqualTo(404);
+    }
+
+    private static JsonNode examined(RunningServer server, String id) {
+        for (int i = 0; i < 600; i++) {
+            JsonNode clip = server.get("/api/clips/" + id).json();
+            if (clip.path("examination").path("state").asString("").equals("DONE")) {
+                return clip;
+            }
+            java.util.concurrent.locks.LockSupport.parkNanos(100_000_000);
+        }
+        throw new AssertionError("the clip was not examined within a minute");
+    }
+
+    /** A field-rate recipe makes two frames of one; a turned picture is its own base. */
+    @Test
+    void plansTellRatesAndTheBase(RunningServer server) {
+        String clip = server.clip("turned.mp4", 160, 96, 20).path("id").asString();
+        String recipe = "{\"awlsmith\":1,\"steps\":[{\"step\":\"deinterlace\",\"settings\":{\"order\":\"top\"}},"
+                + "{\"step\":\"turn\",\"settings\":{\"turn\":\"90\"}},"
+                + "{\"step\":\"crop\",\"settings\":{\"left\":10,\"width\":80}}]}";
+        JsonNode plan = server.post(
+                        "/api/clips/" + clip + "/plan", "{\"recipe\":" + recipe + ",\"deliverable\":" + H264 + "}")
+                .json();
+        int frames = server.get("/api/clips/" + clip).json().path("frames").asInt();
+        assertThat(plan.path("frames").asInt()).isEqualTo(2 * frames);
+        assertThat(plan.path("base").path("steps").asInt()).isEqualTo(2);
+        assertThat(plan.path("placement").path("x").asDouble()).isEqualTo(-10);
+        assertThat(plan.path("steps").get(2).path("width").asInt()).isEqualTo(80);
     }
 
     // --- looking ---
@@ -388,8 +448,9 @@ class ServerTest {
     @Test
     void stepsDescribeThemselves(RunningServer server) {
         JsonNode steps = server.get("/api/steps").json();
-        assertThat(steps.get(0).path("id").asString()).isEqualTo("enlarge");
-        assertThat(steps.get(0).path("params").get(0).path("max").asDouble()).isEqualTo(8);
+        assertThat(steps.get(0).path("id").asString()).isEqualTo("cadence");
+        assertThat(steps.get(4).path("id").asString()).isEqualTo("enlarge");
+        assertThat(steps.get(4).path("params").get(0).path("max").asDouble()).isEqualTo(8);
     }
 
     @Test

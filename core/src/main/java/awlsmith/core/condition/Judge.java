@@ -108,7 +108,7 @@ public final class Judge {
                 "Blocks",
                 excess,
                 "%",
-                excess / 60,
+                excess / 100,
                 excess < 5
                         ? "no blocks to see"
                         : say("steps at block edges %.0f %% larger, every %d samples", excess, period),
@@ -227,7 +227,7 @@ public final class Judge {
                 "Haloes",
                 none ? Math.max(0, Double.isNaN(shot) ? 0 : shot) : shot,
                 "% of the edge",
-                shot / 24,
+                shot / 45,
                 none ? "no haloes" : say("light overshoots edges by %.0f %%", shot),
                 "overshoot beside strong edges");
     }

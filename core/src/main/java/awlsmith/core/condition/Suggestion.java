@@ -1,45 +1,110 @@
 package awlsmith.core.condition;
 
+import awlsmith.core.measure.Borders;
 import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
+import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.upscale.Models;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A first recipe for a clip, from its condition; nothing that the footage does not need.
  *
  * @param parts in order
- * @param notes what was found that no step can help yet
+ * @param notes what was found that no step can treat
  */
 public record Suggestion(List<Part> parts, List<String> notes) {
     /** @param reason a sentence with the figure it rests on */
     public record Part(Step step, String reason) {}
+
+    /** What there is no step for; told so that nobody looks for one. */
+    private static final List<String> WITHOUT_STEP = List.of(
+            "blur", "shake", "stairs", "haloes", "flicker", "black", "white", "contrast", "cast", "colour", "flat");
 
     public Suggestion {
         parts = List.copyOf(parts);
         notes = List.copyOf(notes);
     }
 
-    public static Suggestion of(Condition condition, Format format) {
+    /** @param byFile the model that the file's codec and bit rate speak for, if that was looked at */
+    public static Suggestion of(Condition condition, Format format, Optional<ModelSuggestion> byFile) {
         var parts = new ArrayList<Part>();
-        parts.add(enlarge(condition, format));
-        return new Suggestion(parts, List.of());
+        boolean film = condition.pulldown().filter(Condition.Pulldown::fields).isPresent();
+        condition.pulldown().ifPresent(pulldown -> parts.add(cadence(pulldown, condition)));
+        if (condition.scan().isInterlaced() && !film) {
+            parts.add(deinterlace(condition.scan(), format, condition.finding("comb")));
+        }
+        if (!condition.borders().isNone()) {
+            parts.add(crop(condition.borders(), format, condition.finding("borders")));
+        }
+        parts.add(enlarge(condition, format, byFile));
+        var notes = WITHOUT_STEP.stream()
+                .map(condition::finding)
+                .filter(Finding::isNoticed)
+                .map(finding -> finding.label() + ": " + finding.words())
+                .toList();
+        return new Suggestion(parts, notes);
     }
 
-    private static Part enlarge(Condition condition, Format format) {
-        String model = "photographic";
-        String reason = "clean enough to keep every detail";
+    private static Part cadence(Condition.Pulldown pulldown, Condition condition) {
+        if (pulldown.fields()) {
+            return new Part(
+                    Step.of(
+                            "cadence",
+                            Map.of("kind", "film", "phase", pulldown.phase(), "order", order(condition.scan()))),
+                    condition.finding("comb").words() + ": the film's own frames can be put together again");
+        }
+        return new Part(
+                Step.of("cadence", Map.of("period", pulldown.period(), "phase", pulldown.phase())),
+                condition.finding("repeats").words() + ": without them motion runs evenly");
+    }
+
+    private static String order(Scan scan) {
+        return scan == Scan.BOTTOM_FIRST ? "bottom" : "top";
+    }
+
+    private static Part deinterlace(Scan measured, Format format, Finding comb) {
+        boolean asTold = format.scan() == measured;
+        String reason = comb.words()
+                + (asTold
+                        ? ""
+                        : format.scan().isInterlaced() ? "; the file says otherwise" : "; the file does not say so");
+        return new Part(Step.of("deinterlace", asTold ? Map.of() : Map.of("order", order(measured))), reason);
+    }
+
+    private static Part crop(Borders borders, Format format, Finding finding) {
+        int left = even(borders.left());
+        int top = even(borders.top());
+        int width = (format.width() - left - borders.right()) & -2;
+        int height = (format.height() - top - borders.bottom()) & -2;
+        return new Part(
+                Step.of("crop", Map.of("left", left, "top", top, "width", width, "height", height)), finding.words());
+    }
+
+    private static int even(int side) {
+        return (side + 1) & -2;
+    }
+
+    private static Part enlarge(Condition condition, Format format, Optional<ModelSuggestion> byFile) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
+        String model = "photographic";
+        String reason = "clean enough to keep every detail";
         if (condition.drawn()) {
             model = "drawn";
             reason = "flat colours with hard edges";
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
+        } else if (byFile.isPresent()) {
+            model = byFile.get().model();
+            reason = byFile.get().reason();
         }
         Map<String, Object> settings = new LinkedHashMap<>();
         settings.put("factor", 2.0);
@@ -47,6 +112,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (Models.families().stream().anyMatch(card -> card.id().equals(chosen))) {
             settings.put("model", model);
         }
-        return new Part(Step.of("enlarge", settings), reason);
+        if (!format.sar().equals(Rational.ONE)) {
+            settings.put("pixels", "square");
+            reason += "; pixels are " + format.sar().toString().replace('/', ':') + " and become square";
+        }
+        return new Part(Step.of("enlarge", settings), model + ": " + reason);
     }
 }

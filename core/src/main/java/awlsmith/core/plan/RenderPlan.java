@@ -13,6 +13,7 @@ import java.util.Optional;
  *
  * @param output format of the file's pictures
  * @param frames to be made
+ * @param ratePerSecond of them
  * @param seconds the span lasts
  * @param memoryBytes planes and buffers alive at once
  * @param fileBytes roughly what the file will weigh
@@ -22,6 +23,7 @@ import java.util.Optional;
 public record RenderPlan(
         Format output,
         long frames,
+        double ratePerSecond,
         double seconds,
         long memoryBytes,
         long fileBytes,
@@ -65,6 +67,12 @@ public record RenderPlan(
         Format file = deliverable.fileFormat(treated, chain.source().height());
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
+        if (treated.scan().isInterlaced()
+                && (treated.width() != chain.source().width()
+                        || treated.height() != chain.source().height())) {
+            warnings.add(
+                    "the footage is interlaced and its fields are treated as whole frames; deinterlace before enlarging");
+        }
         checkSize(chain.source(), file, deliverable, rate, refusals, warnings);
         long memory = chain.bytesAlive(treated.whole())
                 + chain.workBytes() * threads
@@ -81,6 +89,7 @@ public record RenderPlan(
         return new RenderPlan(
                 file,
                 frames,
+                rate.toDouble(),
                 seconds,
                 memory,
                 fileBytes(chain.source(), file, deliverable, rate, frames, sourceBitRate),

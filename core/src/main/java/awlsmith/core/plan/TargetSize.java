@@ -64,6 +64,19 @@ public final class TargetSize {
         return in.withSize(w, h, Rational.ONE);
     }
 
+    /**
+     * The same picture with square samples: as wide as it is seen, or, where samples are narrower than high, as high.
+     *
+     * @param keepHeight widens or narrows it whatever the samples are
+     */
+    public static Format squared(Format in, boolean keepHeight) {
+        double sar = in.sar().toDouble();
+        boolean across = keepHeight || sar >= 1;
+        int w = across ? side(in.width() * sar, in.chroma().stepX()) : in.width();
+        int h = across ? in.height() : side(in.height() / sar, in.chroma().stepY());
+        return in.withSize(w, h, Rational.ONE);
+    }
+
     private static Format sized(Format in, double width, double height) {
         int w = side(width, in.chroma().stepX());
         int h = side(height, in.chroma().stepY());

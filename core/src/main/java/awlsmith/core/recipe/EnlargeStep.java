@@ -65,6 +65,14 @@ final class EnlargeStep implements StepKind {
             100,
             0L,
             "where the picture lies in the frame: 0 in the middle, -100 its left or top edge seen, 100 its right or bottom");
+    private static final Param.Choice PIXELS = new Param.Choice(
+            "pixels",
+            "Pixels",
+            List.of(
+                    new Param.Choice.Option("keep", "As they are", "of the same shape as the source's"),
+                    new Param.Choice.Option("square", "Square", "the picture as wide as it is meant to be seen")),
+            "keep",
+            "the shape of the pixels that come out; tape and discs have oblong ones");
     private static final Param.Choice KERNEL = new Param.Choice(
             "kernel",
             "Kernel",
@@ -127,7 +135,7 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, MODEL, MODE, STRENGTH, KERNEL);
+        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, STRENGTH, KERNEL);
     }
 
     @Override
@@ -309,11 +317,16 @@ final class EnlargeStep implements StepKind {
                     ? TargetSize.squareCovering(input, width, height)
                     : TargetSize.squareInside(input, width, height);
         }
+        boolean square = settings.choice(PIXELS).orElseThrow().equals("square");
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
-            return target.get().equals(CINEMA)
-                    ? TargetSize.inside(input, CINEMA_WIDTH, CINEMA_HEIGHT)
-                    : TargetSize.byLines(input, lines(target.get()));
+            if (target.get().equals(CINEMA)) {
+                return square
+                        ? TargetSize.squareInside(input, CINEMA_WIDTH, CINEMA_HEIGHT)
+                        : TargetSize.inside(input, CINEMA_WIDTH, CINEMA_HEIGHT);
+            }
+            Format lines = TargetSize.byLines(input, lines(target.get()));
+            return square ? TargetSize.squared(lines, true) : lines;
         }
         if (settings.has("width") || settings.has("height")) {
             return TargetSize.byPixels(
@@ -321,7 +334,8 @@ final class EnlargeStep implements StepKind {
                     Math.toIntExact(settings.whole(WIDTH).orElse(0L)),
                     Math.toIntExact(settings.whole(HEIGHT).orElse(0L)));
         }
-        return TargetSize.byFactor(input, settings.real(FACTOR).orElse(2.0));
+        Format larger = TargetSize.byFactor(input, settings.real(FACTOR).orElse(2.0));
+        return square ? TargetSize.squared(larger, false) : larger;
     }
 
     private static String label(Kernel kernel) {

@@ -114,6 +114,20 @@ public record Recipe(List<Step> steps) {
         return new Chain(source, stages);
     }
 
+    /** How many of the first steps it takes until nothing turns the picture any more, so that rows stay rows behind them. */
+    public int turned(Format source) {
+        int turned = 0;
+        Format format = source;
+        for (int i = 0; i < steps.size(); i++) {
+            if (steps.get(i).on()) {
+                Chain chain = new Recipe(List.of(steps.get(i))).chain(format);
+                turned = chain.stages().stream().allMatch(Stage::isAligned) ? turned : i + 1;
+                format = chain.output();
+            }
+        }
+        return turned;
+    }
+
     /** The format after each step, switched-off ones included as they pass it on; same order as the steps. */
     public List<Format> formats(Format source) {
         var formats = new ArrayList<Format>();

@@ -104,8 +104,9 @@ class ConditionTest {
         assertThat(noise.value()).isBetween(7.2, 8.8);
         assertThat(noise.words()).startsWith("noise ").contains("of 255, fine-grained");
         assertThat(condition.worst()).contains(noise);
-        var suggestion = Suggestion.of(condition, FORMAT);
-        assertThat(suggestion.parts().getLast().reason()).isEqualTo(noise.words());
+        var suggestion = Suggestion.of(condition, FORMAT, Optional.empty());
+        assertThat(suggestion.parts()).hasSize(1);
+        assertThat(suggestion.parts().getLast().reason()).isEqualTo("worn: " + noise.words());
     }
 
     @Test

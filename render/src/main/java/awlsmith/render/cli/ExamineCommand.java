@@ -73,7 +73,7 @@ final class ExamineCommand {
         list("cuts at frames", curves.cuts());
         list("repeated frames", curves.repeats());
         list("flashes at frames", curves.flashes());
-        var suggestion = Suggestion.of(condition, info.video().format());
+        var suggestion = Suggestion.of(condition, info.video().format(), Optional.empty());
         out.println("suggested:");
         for (Suggestion.Part part : suggestion.parts()) {
             out.println("  " + part.step().kind() + " " + part.step().settings().given() + ": " + part.reason());

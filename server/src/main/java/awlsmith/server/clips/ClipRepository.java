@@ -1,6 +1,7 @@
 package awlsmith.server.clips;
 
 import static awlsmith.server.db.Tables.CLIP;
+import static awlsmith.server.db.Tables.EXAMINATION;
 import static awlsmith.server.db.Tables.RENDER;
 import static awlsmith.server.db.Tables.TAKE;
 import static org.jooq.impl.DSL.count;
@@ -20,6 +21,7 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.JSON;
 import org.jooq.Record;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -53,16 +55,22 @@ class ClipRepository {
 
     List<ClipView> all() {
         return db.select(CLIP.fields())
+                .select(EXAMINATION.fields())
                 .select(TAKES, SENT_OUT)
                 .from(CLIP)
+                .leftJoin(EXAMINATION)
+                .on(EXAMINATION.CLIP_ID.eq(CLIP.ID))
                 .orderBy(CLIP.ADDED_AT, CLIP.TITLE)
                 .fetch(this::view);
     }
 
     Optional<ClipView> find(UUID id) {
         return db.select(CLIP.fields())
+                .select(EXAMINATION.fields())
                 .select(TAKES, SENT_OUT)
                 .from(CLIP)
+                .leftJoin(EXAMINATION)
+                .on(EXAMINATION.CLIP_ID.eq(CLIP.ID))
                 .where(CLIP.ID.eq(id))
                 .fetchOptional(this::view);
     }
@@ -124,6 +132,19 @@ class ClipRepository {
                 row.get(CLIP.FRAMES),
                 row.get(CLIP.ADDED_AT).toInstant(ZoneOffset.UTC),
                 row.get(TAKES),
-                row.get(SENT_OUT));
+                row.get(SENT_OUT),
+                examination(row));
+    }
+
+    private @Nullable ExaminationView examination(Record row) {
+        if (row.get(EXAMINATION.STATE) == null) {
+            return null;
+        }
+        JSON facts = row.get(EXAMINATION.FACTS);
+        return new ExaminationView(
+                ExaminationView.State.valueOf(row.get(EXAMINATION.STATE).name()),
+                row.get(EXAMINATION.PROGRESS),
+                row.get(EXAMINATION.PROBLEM),
+                facts == null ? null : json.readValue(facts.data(), ExaminationView.ConditionFacts.class));
     }
 }

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param facts once it has been read
  * @param takes how many
  * @param sentOut how many files were made from it
+ * @param examination once it has been asked for
  */
 public record ClipView(
         UUID id,
@@ -25,7 +26,8 @@ public record ClipView(
         @Nullable Integer frames,
         Instant addedAt,
         int takes,
-        int sentOut) {
+        int sentOut,
+        @Nullable ExaminationView examination) {
     /** Reading in, ready for work, or not readable. */
     public enum State {
         READING,

@@ -183,7 +183,7 @@ public class Clips {
     }
 
     /** Tells every page how a clip stands now. */
-    void publish(UUID id) {
+    public void publish(UUID id) {
         clips.find(id).ifPresent(view -> events.publish("clip", view));
     }
 

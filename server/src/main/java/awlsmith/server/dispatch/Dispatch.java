@@ -71,16 +71,20 @@ public class Dispatch {
      * What a recipe makes of a clip.
      *
      * @param steps what reaches behind each step
-     * @param placement where the clip's own picture lies in the treated one
+     * @param base the first so many steps turn the picture; what they make is what is shown as the source
+     * @param placement where the base picture lies in the treated one
+     * @param ratePerSecond frames a second going out
      * @param estimateSeconds by this machine's newest measured rate and its models' speeds; null before the first render
      */
     public record PlanView(
             List<StepView> steps,
+            BaseView base,
             PlacementView placement,
             int width,
             int height,
             String sar,
             int frames,
+            double ratePerSecond,
             double seconds,
             double clipSeconds,
             boolean wholeClip,
@@ -90,8 +94,11 @@ public class Dispatch {
             List<String> refusals,
             List<String> warnings) {}
 
-    /** @param summary its main setting; size behind it */
-    public record StepView(String summary, int width, int height) {}
+    /** @param summary its main setting; size, frames a second and scan (p or i) behind it */
+    public record StepView(String summary, int width, int height, double ratePerSecond, String scan) {}
+
+    /** @param steps how many of the recipe's; @param width and height of the picture they make */
+    public record BaseView(int steps, int width, int height) {}
 
     /** In pixels of the treated picture; parts may lie outside it. */
     public record PlacementView(double x, double y, double width, double height) {}
@@ -103,27 +110,42 @@ public class Dispatch {
         RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
         var steps = new ArrayList<StepView>();
         Format before = clip.format();
+        double ratePerSecond = plan.ratePerSecond();
+        double running = count / Math.max(1e-3, clip.time(count).toDouble());
         List<Format> formats = recipe.formats(clip.format());
         for (int i = 0; i < formats.size(); i++) {
             Step step = recipe.steps().get(i);
+            if (step.on()) {
+                running *= new Recipe(List.of(step)).chain(before).rate().toDouble();
+            }
             steps.add(new StepView(
                     step.known().summary(step.settings(), before),
                     formats.get(i).width(),
-                    formats.get(i).height()));
+                    formats.get(i).height(),
+                    running,
+                    formats.get(i).scan().isInterlaced() ? "i" : "p"));
             before = formats.get(i);
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
-        double pixels = (double) plan.output().width() * plan.output().height() * range.count();
+        double pixels = (double) plan.output().width() * plan.output().height() * plan.frames();
         Chain chain = recipe.chain(clip.format());
-        double modelSeconds = speeds.secondsAFrame(chain) * range.count();
-        Placement place = chain.placement();
+        double modelSeconds = speeds.secondsAFrame(chain) * plan.frames();
+        int turned = recipe.turned(clip.format());
+        Recipe turning = new Recipe(recipe.steps().subList(0, turned));
+        Format base = turning.chain(clip.format()).output();
+        Placement place = new Recipe(
+                        recipe.steps().subList(turned, recipe.steps().size()))
+                .chain(base)
+                .placement();
         return new PlanView(
                 steps,
+                new BaseView(turned, base.width(), base.height()),
                 new PlacementView(place.x(), place.y(), place.width(), place.height()),
                 plan.output().width(),
                 plan.output().height(),
                 plan.output().sar().toString(),
-                (int) range.count(),
+                (int) plan.frames(),
+                ratePerSecond,
                 clip.time(range.end()).minus(clip.time(range.from())).toDouble(),
                 clip.time(count).toDouble(),
                 range.count() == count,
@@ -157,6 +179,7 @@ public class Dispatch {
                 fileName(title, take.name(), plan.output(), deliverable),
                 (int) range.from(),
                 (int) range.end(),
+                (int) plan.frames(),
                 plan.output().width(),
                 plan.output().height());
         renders.insert(job, take.name(), range.count() == count, clock.instant());

@@ -13,9 +13,11 @@ record RenderJob(
         String fileName,
         int from,
         int end,
+        int outFrames,
         int width,
         int height) {
+    /** To be made. */
     int frames() {
-        return end - from;
+        return outFrames > 0 ? outFrames : end - from;
     }
 }

@@ -42,6 +42,7 @@ class RenderRepository {
                 .set(RENDER.FILE_NAME, job.fileName())
                 .set(RENDER.FROM_FRAME, job.from())
                 .set(RENDER.END_FRAME, job.end())
+                .set(RENDER.OUT_FRAMES, job.outFrames())
                 .set(RENDER.WHOLE_CLIP, whole)
                 .set(RENDER.WIDTH, job.width())
                 .set(RENDER.HEIGHT, job.height())
@@ -88,6 +89,7 @@ class RenderRepository {
                         row.getFileName(),
                         row.getFromFrame(),
                         row.getEndFrame(),
+                        row.getOutFrames(),
                         row.getWidth(),
                         row.getHeight()));
     }
@@ -191,7 +193,8 @@ class RenderRepository {
     }
 
     private RenderView view(Record row) {
-        int frames = row.get(RENDER.END_FRAME) - row.get(RENDER.FROM_FRAME);
+        int span = row.get(RENDER.END_FRAME) - row.get(RENDER.FROM_FRAME);
+        int frames = row.get(RENDER.OUT_FRAMES) > 0 ? row.get(RENDER.OUT_FRAMES) : span;
         ClipFacts facts = json.readValue(row.get(CLIP.FACTS).data(), ClipFacts.class);
         JSON result = row.get(RENDER.FACTS);
         return new RenderView(
@@ -204,7 +207,7 @@ class RenderRepository {
                         .codec()
                         .label(),
                 row.get(RENDER.WHOLE_CLIP),
-                facts.seconds() * frames / Math.max(1, row.get(CLIP.FRAMES)),
+                facts.seconds() * span / Math.max(1, row.get(CLIP.FRAMES)),
                 facts.seconds(),
                 row.get(RENDER.WIDTH),
                 row.get(RENDER.HEIGHT),

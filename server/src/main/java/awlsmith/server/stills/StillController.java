@@ -27,12 +27,14 @@ class StillController {
     }
 
     /**
+     * @param frame of the source; @param later output frames after the first one made of it
      * @param recipe in its open form; none shows the source
      * @param part of the treated picture in its own pixels; none shows all of it
      * @param viewer a name the page makes up for each side it shows
      */
     record Request(
             long frame,
+            @Nullable Integer later,
             @Nullable Map<String, Object> recipe,
             @Nullable Part part,
             int reduce,
@@ -48,6 +50,7 @@ class StillController {
                 id,
                 request.recipe() == null ? Recipe.EMPTY : Recipe.fromTree(request.recipe()),
                 request.frame(),
+                request.later() == null ? 0 : Math.max(0, request.later()),
                 part == null ? null : new Region(part.x(), part.y(), part.width(), part.height()),
                 Math.clamp(request.reduce(), 1, 64),
                 session.getId() + "/" + request.viewer());

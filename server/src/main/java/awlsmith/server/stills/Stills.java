@@ -47,11 +47,13 @@ public class Stills {
 
     /**
      * @param recipe to treat with; the empty one shows the source
+     * @param number of a source frame
+     * @param later output frames after the first one made of it
      * @param part of the treated picture, cut to it; null for all of it
      * @param reduce one pixel for the mean of reduce x reduce
      * @param viewer who looks: a newer request of the same viewer stops the older one
      */
-    byte[] still(UUID id, Recipe recipe, long number, Region part, int reduce, String viewer) {
+    byte[] still(UUID id, Recipe recipe, long number, int later, Region part, int reduce, String viewer) {
         var cancel = new Cancel();
         Cancel older = latest.put(viewer, cancel);
         if (older != null) {
@@ -59,14 +61,15 @@ public class Stills {
         }
         making.incrementAndGet();
         try {
-            return make(clips.open(id), id, recipe, number, part, reduce, cancel);
+            return make(clips.open(id), id, recipe, number, later, part, reduce, cancel);
         } finally {
             making.decrementAndGet();
             latest.remove(viewer, cancel);
         }
     }
 
-    private byte[] make(Clip clip, UUID id, Recipe recipe, long number, Region part, int reduce, Cancel cancel) {
+    private byte[] make(
+            Clip clip, UUID id, Recipe recipe, long number, int later, Region part, int reduce, Cancel cancel) {
         int frames = clip.index().orElseThrow().count();
         if (number < 0 || number >= frames) {
             throw new Refusal(Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
@@ -80,10 +83,12 @@ public class Stills {
                     "a picture of " + shown.width() + "x" + shown.height()
                             + " is too large to send at once; ask for a part of it");
         }
+        long last = chain.outputOf(new FrameRange(0, frames)).end() - 1;
+        long wanted = Math.min(last, chain.outputOf(FrameRange.single(number)).from() + later);
         var work = machine.work(cancel);
         Region needed = ScreenPicture.needs(out, shown);
         try (FrameStream stream =
-                chain.open(cache.source(id, clip), FrameRange.single(number), needed, machine.planes(), work)) {
+                chain.open(cache.source(id, clip), FrameRange.single(wanted), needed, machine.planes(), work)) {
             Frame frame = stream.next()
                     .orElseThrow(() -> new Refusal(
                             Refusal.Kind.INVALID, "frame " + number + " cannot be decoded; the file is damaged there"));
