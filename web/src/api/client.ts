@@ -117,6 +117,7 @@ export const api = {
   clips: () => json<ClipView[]>('GET', '/api/clips'),
   clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),
   rename: (id: string, title: string) => json<ClipView>('PATCH', `/api/clips/${id}`, { title }),
+  repair: (id: string) => json<ClipView>('POST', `/api/clips/${id}/repair`),
   removeClip: (id: string) => send('DELETE', `/api/clips/${id}`),
   examine: (id: string) => json<ClipView>('POST', `/api/clips/${id}/examination`),
   stopExamining: (id: string) => json<ClipView>('DELETE', `/api/clips/${id}/examination`),

@@ -34,6 +34,14 @@ const sent = computed(() =>
 const examination = computed(() => props.clip.examination)
 const condition = computed(() => examination.value?.condition)
 
+const repairing = ref(false)
+
+async function repair() {
+  repairing.value = true
+  await api.repair(props.clip.id).catch(notices.fail)
+  repairing.value = false
+}
+
 async function remove() {
   asking.value = false
   await api.removeClip(props.clip.id).catch(notices.fail)
@@ -51,7 +59,12 @@ async function remove() {
       <span v-else class="title">{{ clip.title }}</span>
       <div v-if="clip.facts" class="figure quiet">{{ factsLine(clip.facts) }}</div>
       <div v-if="details" class="label details">{{ details }}</div>
-      <div v-if="clip.problem" class="fault">{{ clip.problem }}</div>
+      <div v-if="clip.problem" class="fault">
+        {{ clip.problem }}
+        <button v-if="ready" class="link" type="button" :disabled="repairing" @click="repair">
+          {{ repairing ? 'Rebuilding…' : 'Repair a copy' }}
+        </button>
+      </div>
       <template v-if="clip.state === 'READING'">
         <div class="figure quiet">reading, {{ Math.round(100 * clip.progress) }} %</div>
         <v-progress-linear

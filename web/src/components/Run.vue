@@ -141,6 +141,14 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
           draggable="false"
         />
       </div>
+      <i
+        v-for="place in clip.facts?.damaged ?? []"
+        :key="place"
+        class="damage"
+        data-test="damage"
+        :title="`damaged near frame ${place}`"
+        :style="{ left: at(place + 0.5) }"
+      ></i>
       <div class="shade" :style="{ left: 0, width: at(from) }"></div>
       <div class="shade" :style="{ left: at(end), right: 0 }"></div>
       <div
@@ -235,6 +243,16 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
   height: 100%;
   object-fit: cover;
   filter: brightness(0.85);
+}
+
+.damage {
+  position: absolute;
+  top: -2px;
+  width: 7px;
+  height: 7px;
+  margin-left: -3px;
+  background: var(--fault);
+  clip-path: polygon(0 0, 100% 0, 50% 100%);
 }
 
 .shade {

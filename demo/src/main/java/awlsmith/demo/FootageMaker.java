@@ -10,15 +10,22 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
 import awlsmith.demo.scene.CrossingShot;
 import awlsmith.demo.scene.DeckWalkShot;
+import awlsmith.demo.scene.LampNightShot;
+import awlsmith.demo.scene.LandingShot;
+import awlsmith.demo.scene.RegattaShot;
+import awlsmith.demo.scene.SafetyFilm;
 import awlsmith.demo.scene.Shot;
 import awlsmith.demo.scene.ShotRenderer;
 import awlsmith.demo.scene.WinchShot;
+import awlsmith.media.Clip;
 import awlsmith.media.FootageFile;
+import awlsmith.media.Prober;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -37,6 +44,8 @@ public final class FootageMaker {
             ColourTags.Primaries.BT470BG);
     private static final ColourTags HD = new ColourTags(
             ColourTags.Matrix.BT709, ColourTags.Range.LIMITED, ColourTags.Transfer.BT709, ColourTags.Primaries.BT709);
+    private static final ColourTags RGB = new ColourTags(
+            ColourTags.Matrix.RGB, ColourTags.Range.FULL, ColourTags.Transfer.BT709, ColourTags.Primaries.BT709);
     private static final List<String> TRUTH_CODEC =
             List.of("-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-g", "25");
 
@@ -54,9 +63,14 @@ public final class FootageMaker {
     /** What there is to make, in the order it is made: the quickest first. */
     public List<Footage> all() {
         return List.of(
+                footage("safety-film", "Safety film", "gif", Rational.of(3)),
                 footage("winch-inspection", "Winch inspection", "mp4", Rational.of(3)),
+                footage("faded-reel", "Faded reel", "mkv", Rational.of(2)),
                 footage("deck-walk", "Deck walk", "mp4", Rational.of(2)),
-                footage("tape-crossing", "Tape crossing", "mpg", new Rational(3, 2)));
+                footage("lamp-night", "Lamp night", "mp4", Rational.of(2)),
+                footage("regatta", "Regatta", "mp4", Rational.of(2)),
+                footage("tape-crossing", "Tape crossing", "mpg", new Rational(3, 2)),
+                footage("cut-short", "Cut short", "mkv", Rational.of(2)));
     }
 
     private Footage footage(String id, String title, String ending, Rational scale) {
@@ -83,8 +97,176 @@ public final class FootageMaker {
             case "winch-inspection" -> winch(footage, progress);
             case "deck-walk" -> deckWalk(footage, progress);
             case "tape-crossing" -> tape(footage, progress);
+            case "lamp-night" -> lampNight(footage, progress);
+            case "regatta" -> regatta(footage, progress);
+            case "faded-reel" -> fadedReel(footage, progress);
+            case "safety-film" -> safetyFilm(footage, progress);
+            case "cut-short" -> cutShort(footage, progress);
             default -> throw new IllegalArgumentException("no footage is called " + footage.id());
         }
+    }
+
+    private static List<String> h264(String crf, String... more) {
+        var words = new java.util.ArrayList<>(List.of("-c:v", "libx264", "-preset", "medium", "-crf", crf, "-g", "48"));
+        words.addAll(List.of(more));
+        return words;
+    }
+
+    private void lampNight(Footage footage, DoubleConsumer progress) throws IOException {
+        Rational rate = Rational.of(24);
+        Format large = clean(1280, 720, HD, Rational.ONE);
+        Format small = yuv(640, 360, HD, Rational.ONE);
+        var shot = new LampNightShot();
+        Path sound = folder.resolve("lamp-night.wav");
+        new Sound(shot.seconds(), 19).water(0.25).hum(0.02).hiss(0.02).write(sound);
+        var codec = h264("21", "-c:a", "aac", "-b:a", "96k");
+        run(footage, shot, large, rate, small, rate, codec, Optional.of(sound), progress, (frame, number) -> {
+            try (var steps = new Steps(frame)) {
+                steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
+                Spoil.darkNoise(steps.now().plane(0), 0.045, 0.07, 3000 + number);
+                Spoil.darkNoise(steps.now().plane(1), 0.012, 0, 4000 + number);
+                Spoil.darkNoise(steps.now().plane(2), 0.012, 0, 5000 + number);
+                return steps.to(small);
+            }
+        });
+        Files.delete(sound);
+    }
+
+    private void regatta(Footage footage, DoubleConsumer progress) throws IOException {
+        Rational rate = Rational.of(25);
+        Format large = clean(1280, 720, HD, Rational.ONE);
+        Format small = yuv(640, 360, HD, Rational.ONE).withDepth(10);
+        var codec = List.of("-c:v", "libx265", "-preset", "medium", "-crf", "20", "-x265-params", "log-level=error");
+        run(
+                footage,
+                new RegattaShot(),
+                large,
+                rate,
+                small,
+                rate,
+                codec,
+                Optional.empty(),
+                progress,
+                (frame, number) -> {
+                    try (var steps = new Steps(frame)) {
+                        steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
+                        Spoil.defocus(steps.now().plane(0), 7);
+                        Spoil.grain(steps.now().plane(0), 0.004, 6000 + number);
+                        return steps.to(small);
+                    }
+                });
+    }
+
+    private void fadedReel(Footage footage, DoubleConsumer progress) throws IOException {
+        Rational rate = Rational.of(18);
+        Format large = clean(960, 720, PAL, Rational.ONE);
+        Format small = new Format(480, 360, Chroma.GREY, Siting.LEFT, 8, PAL, Rational.ONE);
+        var codec = List.of("-c:v", "ffv1", "-level", "3");
+        var light = new Random(31);
+        run(
+                footage,
+                new LandingShot(),
+                large,
+                rate,
+                small,
+                rate,
+                codec,
+                Optional.empty(),
+                progress,
+                (frame, number) -> {
+                    try (var steps = new Steps(frame)) {
+                        steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
+                        Plane luma = steps.now().plane(0);
+                        Spoil.soften(luma, 0.7f);
+                        Spoil.fade(luma, 0.30, 0.72, 1 + 0.035 * light.nextGaussian());
+                        Spoil.grain(luma, 0.022, 7000 + number);
+                        Spoil.dust(luma, number);
+                        Frame grey = Frame.blank(small, small.whole(), frame.number(), frame.time(), pool);
+                        System.arraycopy(
+                                luma.packed(),
+                                0,
+                                grey.plane(0).data(),
+                                grey.plane(0).row(0),
+                                480 * 360);
+                        return grey;
+                    }
+                });
+    }
+
+    /** Drawn, not cast: every third pixel of the large drawing is what the old film keeps, stairs and all. */
+    private void safetyFilm(Footage footage, DoubleConsumer progress) throws IOException {
+        Rational rate = Rational.of(15);
+        var rgb = new Format(960, 720, Chroma.RGB, Siting.LEFT, 8, RGB, Rational.ONE);
+        Format small = rgb.withSize(320, 240, Rational.ONE);
+        Format truthFormat = yuv(960, 720, HD, Rational.ONE);
+        write(footage, truthFormat, rate, small, rate, List.of("-c:v", "gif"), Optional.empty(), (truth, clip) -> {
+            int count = (int) Math.round(SafetyFilm.SECONDS * 15);
+            for (int n = 0; n < count; n++) {
+                work.cancel().check();
+                Frame large = drawn(SafetyFilm.frame(n / 15.0, 3), rgb, 1, n);
+                write(new Steps(large).to(truthFormat), truth);
+                large.release(pool);
+                write(drawn(SafetyFilm.frame(n / 15.0, 3), small, 3, n), clip);
+                progress.accept((n + 1.0) / count);
+            }
+        });
+    }
+
+    private Frame drawn(java.awt.image.BufferedImage image, Format format, int every, long number) {
+        Frame frame = Frame.blank(format, format.whole(), number, Rational.ZERO, pool);
+        for (int y = 0; y < format.height(); y++) {
+            for (int x = 0; x < format.width(); x++) {
+                int rgb = image.getRGB(x * every + every / 2, y * every + every / 2);
+                for (int p = 0; p < 3; p++) {
+                    frame.plane(p).set(x, y, (rgb >> (16 - 8 * p) & 0xff) / 255f);
+                }
+            }
+        }
+        return frame;
+    }
+
+    /** A copy that was broken off: the crossing once more, in a file that ends too early and has been damaged before. */
+    private void cutShort(Footage footage, DoubleConsumer progress) throws IOException {
+        Footage crossing = all().stream()
+                .filter(one -> one.id().equals("tape-crossing"))
+                .findFirst()
+                .orElseThrow();
+        make(crossing, share -> {});
+        Clip source = Clip.streamed(Prober.probe(crossing.truth()));
+        Rational rate = Rational.of(25);
+        Format large = source.format();
+        Format small = yuv(640, 480, PAL, Rational.ONE);
+        write(footage, large, rate, small, rate, h264("24", "-bf", "0"), Optional.empty(), (truth, clip) -> {
+            try (var stream = source.open(FrameRange.all(), large.whole(), pool, work.cancel())) {
+                long n = 0;
+                for (var frame = stream.next(); frame.isPresent(); frame = stream.next()) {
+                    try (var steps = new Steps(frame.get())) {
+                        steps.reduce(small, Kernel.AREA);
+                        Spoil.grain(steps.now().plane(0), 0.006, 8000 + n);
+                        write(steps.to(small), clip);
+                    }
+                    write(frame.get(), truth);
+                    progress.accept(++n / 150.0);
+                }
+            }
+        });
+        damage(footage.clip());
+    }
+
+    /** Takes the last two fifths away and overwrites three short stretches of what is left. */
+    private static void damage(Path file) throws IOException {
+        byte[] bytes = Files.readAllBytes(file);
+        byte[] kept = java.util.Arrays.copyOf(bytes, bytes.length * 3 / 5);
+        var random = new Random(5);
+        for (double place : new double[] {0.3, 0.55, 0.8}) {
+            int at = (int) (kept.length * place);
+            for (int i = 0; i < 160; i++) {
+                kept[at + i] = (byte) random.nextInt(256);
+            }
+        }
+        Path part = file.resolveSibling("part-" + file.getFileName());
+        Files.write(part, kept);
+        Files.move(part, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
     }
 
     private void winch(Footage footage, DoubleConsumer progress) throws IOException {
@@ -96,8 +278,8 @@ public final class FootageMaker {
         run(footage, shot, large, rate, small, rate, codec, Optional.empty(), progress, (frame, number) -> {
             try (var steps = new Steps(frame)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
-                soften(steps.now().plane(0), 0.62f);
-                grain(steps.now().plane(0), 0.008, 1000 + number);
+                Spoil.soften(steps.now().plane(0), 0.62f);
+                Spoil.grain(steps.now().plane(0), 0.008, 1000 + number);
                 return steps.to(small);
             }
         });
@@ -133,8 +315,8 @@ public final class FootageMaker {
         run(footage, shot, large, rate, small, rate, codec, Optional.of(sound), progress, (frame, number) -> {
             try (var steps = new Steps(frame)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.BILINEAR);
-                grain(steps.now().plane(0), 0.012, 2000 + number);
-                sharpen(steps.now().plane(0), 0.5f);
+                Spoil.grain(steps.now().plane(0), 0.012, 2000 + number);
+                Spoil.sharpen(steps.now().plane(0), 0.5f);
                 return steps.to(small);
             }
         });
@@ -217,17 +399,13 @@ public final class FootageMaker {
             DoubleConsumer progress,
             Spoiling spoiling)
             throws IOException {
-        Path truthPart =
-                footage.truth().resolveSibling("part-" + footage.truth().getFileName());
-        Path clipPart = footage.clip().resolveSibling("part-" + footage.clip().getFileName());
         Format truthFormat = yuv(large.width(), large.height(), large.colour(), large.sar());
         var renderer = new ShotRenderer(shot, large, pool, work);
         long count = rate.times(Math.round(shot.seconds())).ticks(Rational.ONE);
         // fields are moments of their own: the truth keeps the first of each pair, of the second only its lines are
         // looked at
         boolean fields = !rate.equals(smallRate);
-        try (var truth = new FootageFile(truthPart, truthFormat, smallRate, TRUTH_CODEC, Optional.empty());
-                var clip = new FootageFile(clipPart, small, smallRate, codec, sound)) {
+        write(footage, truthFormat, smallRate, small, smallRate, codec, sound, (truth, clip) -> {
             for (long n = 0; n < count; n++) {
                 work.cancel().check();
                 boolean second = fields && n % 2 == 1;
@@ -242,6 +420,31 @@ public final class FootageMaker {
                 clean.release(pool);
                 progress.accept((double) (n + 1) / count);
             }
+        });
+    }
+
+    /** Fills the truth's file and the clip's. */
+    private interface Filling {
+        void of(FootageFile truth, FootageFile clip);
+    }
+
+    /** Both files get their names once they are whole. */
+    private void write(
+            Footage footage,
+            Format truthFormat,
+            Rational truthRate,
+            Format small,
+            Rational smallRate,
+            List<String> codec,
+            Optional<Path> sound,
+            Filling filling)
+            throws IOException {
+        Path truthPart =
+                footage.truth().resolveSibling("part-" + footage.truth().getFileName());
+        Path clipPart = footage.clip().resolveSibling("part-" + footage.clip().getFileName());
+        try (var truth = new FootageFile(truthPart, truthFormat, truthRate, TRUTH_CODEC, Optional.empty());
+                var clip = new FootageFile(clipPart, small, smallRate, codec, sound)) {
+            filling.of(truth, clip);
             truth.finish(work.cancel());
             clip.finish(work.cancel());
         }
@@ -328,51 +531,5 @@ public final class FootageMaker {
 
     private static Format yuv(int width, int height, ColourTags colour, Rational sar) {
         return new Format(width, height, Chroma.S420, Siting.LEFT, 8, colour, sar);
-    }
-
-    private static void grain(Plane plane, double level, long seed) {
-        var random = new Random(seed);
-        for (int y = 0; y < plane.height(); y++) {
-            for (int x = 0; x < plane.width(); x++) {
-                plane.data()[plane.row(y) + x] += (float) (level * random.nextGaussian());
-            }
-        }
-    }
-
-    /** Three-tap blur both ways; share of the middle sample. */
-    private static void soften(Plane plane, float middle) {
-        float side = (1 - middle) / 2;
-        float[] d = plane.data();
-        for (int y = 0; y < plane.height(); y++) {
-            float left = d[plane.row(y)];
-            for (int x = 0; x < plane.width(); x++) {
-                int at = plane.row(y) + x;
-                float here = d[at];
-                float right = x + 1 < plane.width() ? d[at + 1] : here;
-                d[at] = middle * here + side * (left + right);
-                left = here;
-            }
-        }
-        for (int x = 0; x < plane.width(); x++) {
-            float above = plane.at(x, 0);
-            for (int y = 0; y < plane.height(); y++) {
-                float here = plane.at(x, y);
-                float below = y + 1 < plane.height() ? plane.at(x, y + 1) : here;
-                plane.set(x, y, middle * here + side * (above + below));
-                above = here;
-            }
-        }
-    }
-
-    /** What small cameras do to look crisp: edges pushed apart, haloes included. */
-    private static void sharpen(Plane plane, float strength) {
-        Plane blurred = new Plane(plane.packed(), 0, plane.width(), plane.height(), plane.width());
-        soften(blurred, 0.4f);
-        for (int y = 0; y < plane.height(); y++) {
-            for (int x = 0; x < plane.width(); x++) {
-                float v = plane.at(x, y);
-                plane.set(x, y, v + strength * 2 * (v - blurred.at(x, y)));
-            }
-        }
     }
 }

@@ -60,7 +60,17 @@ class ShotTest {
     @Test
     void everyFootageHasItsTruthAndFitsTheNamesOfTheArchive() {
         var all = new FootageMaker(java.nio.file.Path.of("x"), new PlanePool(0), Work.alone()).all();
-        assertThat(all).extracting(Footage::title).containsExactly("Winch inspection", "Deck walk", "Tape crossing");
+        assertThat(all)
+                .extracting(Footage::title)
+                .containsExactly(
+                        "Safety film",
+                        "Winch inspection",
+                        "Faded reel",
+                        "Deck walk",
+                        "Lamp night",
+                        "Regatta",
+                        "Tape crossing",
+                        "Cut short");
         assertThat(all).allSatisfy(f -> assertThat(f.truth().toString()).contains("truth"));
     }
 

@@ -14,24 +14,32 @@ import java.util.Optional;
  * codec, and sound stays in step with clips of changing rate.
  */
 public final class FrameIndex {
-    private static final int MAGIC = 0x41574958;
+    private static final int MAGIC = 0x41574959;
+    /** Of files written before places were noted. */
+    private static final int MAGIC_WITHOUT_DAMAGE = 0x41574958;
+
+    /** Places kept of a file that is damaged all over. */
+    private static final int MOST_PLACES = 1000;
 
     private final Rational tick;
     private final long[] times;
     private final int errors;
+    private final int[] damaged;
 
     /**
      * @param tick seconds a unit of times
      * @param times presentation times in ticks against the file's clock, rising
      * @param errors decoder complaints counted on the way
+     * @param damaged numbers of frames near which they came, rising
      */
-    public FrameIndex(Rational tick, long[] times, int errors) {
+    public FrameIndex(Rational tick, long[] times, int errors, int[] damaged) {
         if (times.length == 0) {
             throw new MediaException("no picture could be decoded; the file is damaged or cut short");
         }
         this.tick = tick;
         this.times = times.clone();
         this.errors = errors;
+        this.damaged = java.util.Arrays.copyOf(damaged, Math.min(damaged.length, MOST_PLACES));
     }
 
     public int count() {
@@ -40,6 +48,11 @@ public final class FrameIndex {
 
     public int errors() {
         return errors;
+    }
+
+    /** Frames near which the decoder complained, rising; they may be wrong, and so may those that are made from them. */
+    public int[] damaged() {
+        return damaged.clone();
     }
 
     public Rational tick() {
@@ -101,13 +114,18 @@ public final class FrameIndex {
             for (long time : times) {
                 out.writeLong(time);
             }
+            out.writeInt(damaged.length);
+            for (int frame : damaged) {
+                out.writeInt(frame);
+            }
         }
         Files.move(part, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE);
     }
 
     public static FrameIndex load(Path file) throws IOException {
         try (var in = new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file)))) {
-            if (in.readInt() != MAGIC) {
+            int magic = in.readInt();
+            if (magic != MAGIC && magic != MAGIC_WITHOUT_DAMAGE) {
                 throw new IOException("not a frame index: " + file);
             }
             var tick = new Rational(in.readLong(), in.readLong());
@@ -116,7 +134,11 @@ public final class FrameIndex {
             for (int i = 0; i < times.length; i++) {
                 times[i] = in.readLong();
             }
-            return new FrameIndex(tick, times, errors);
+            int[] damaged = new int[magic == MAGIC ? Math.min(MOST_PLACES, in.readInt()) : 0];
+            for (int i = 0; i < damaged.length; i++) {
+                damaged[i] = in.readInt();
+            }
+            return new FrameIndex(tick, times, errors, damaged);
         }
     }
 }

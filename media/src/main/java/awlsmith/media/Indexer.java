@@ -21,10 +21,15 @@ public final class Indexer {
         var times = new FrameTimes();
         var found = new ArrayList<Long>();
         var errors = new AtomicInteger();
+        var damaged = new ArrayList<Integer>();
         try (Child child = Child.start(Tool.FFMPEG, arguments, null, line -> {
             times.line(line);
             if (line.contains("[error]")) {
                 errors.incrementAndGet();
+                int near = Math.max(0, found.size() - 1);
+                if (damaged.isEmpty() || damaged.getLast() != near) {
+                    damaged.add(near);
+                }
             }
             for (Long time = times.poll(); time != null; time = times.poll()) {
                 if (time != FrameTimes.NONE && (found.isEmpty() || time > found.getLast())) {
@@ -50,7 +55,11 @@ public final class Indexer {
             throw new MediaException("no picture could be decoded; the file is damaged or cut short");
         }
         long[] all = found.stream().mapToLong(Long::longValue).toArray();
-        return new FrameIndex(times.tick() == null ? info.video().timeBase() : times.tick(), all, errors.get());
+        return new FrameIndex(
+                times.tick() == null ? info.video().timeBase() : times.tick(),
+                all,
+                errors.get(),
+                damaged.stream().mapToInt(Integer::intValue).toArray());
     }
 
     private static long step(List<Long> found) {

@@ -136,7 +136,7 @@ class DecodingTest {
 
     @Test
     void theIndexIsTheSameFromDisk() throws Exception {
-        var index = new FrameIndex(new Rational(1, 1000), new long[] {5, 45, 85, 200}, 3);
+        var index = new FrameIndex(new Rational(1, 1000), new long[] {5, 45, 85, 200}, 3, new int[] {2});
         Path file = folder.resolve("index");
         index.save(file);
         FrameIndex back = FrameIndex.load(file);

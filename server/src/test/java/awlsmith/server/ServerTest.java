@@ -163,18 +163,25 @@ class ServerTest {
 
     @Test
     void aClipIsExaminedAndCanBeExaminedAgain(RunningServer server) {
-        JsonNode done = examined(server, server.clip("examined.mp4", 160, 90, 50).path("id").asString());
+        JsonNode done = examined(
+                server, server.clip("examined.mp4", 160, 90, 50).path("id").asString());
         JsonNode condition = done.path("examination").path("condition");
         assertThat(condition.path("findings")).hasSize(16);
         assertThat(condition.path("scan").asString()).isEqualTo("progressive");
-        assertThat(condition.path("suggestion").path("steps").get(0).path("step").asString())
+        assertThat(condition
+                        .path("suggestion")
+                        .path("steps")
+                        .get(0)
+                        .path("step")
+                        .asString())
                 .isEqualTo("enlarge");
         String id = done.path("id").asString();
         JsonNode curves =
                 server.get("/api/clips/" + id + "/examination/curves?points=10").json();
         assertThat(curves.path("frames").asInt()).isEqualTo(done.path("frames").asInt());
         assertThat(curves.path("light")).hasSize(10);
-        assertThat(server.post("/api/clips/" + id + "/examination", "").status()).isEqualTo(200);
+        assertThat(server.post("/api/clips/" + id + "/examination", "").status())
+                .isEqualTo(200);
         server.delete("/api/clips/" + id + "/examination");
         String state = server.get("/api/clips/" + id)
                 .json()

@@ -27,6 +27,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final List<String> WITHOUT_STEP = List.of(
             "blur", "shake", "stairs", "haloes", "flicker", "black", "white", "contrast", "cast", "colour", "flat");
 
+    /** Severity of blur from which on footage counts as soft. */
+    private static final double SOFT = 0.4;
+
     public Suggestion {
         parts = List.copyOf(parts);
         notes = List.copyOf(notes);
@@ -94,6 +97,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static Part enlarge(Condition condition, Format format, Optional<ModelSuggestion> byFile) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
+        Finding blur = condition.finding("blur");
         String model = "photographic";
         String reason = "clean enough to keep every detail";
         if (condition.drawn()) {
@@ -102,6 +106,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
+        } else if (blur.severity() >= SOFT) {
+            model = "worn";
+            reason = blur.words();
         } else if (byFile.isPresent()) {
             model = byFile.get().model();
             reason = byFile.get().reason();

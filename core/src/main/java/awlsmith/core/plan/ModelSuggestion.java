@@ -30,6 +30,9 @@ public record ModelSuggestion(String model, String reason) {
             String codec, String codecLabel, int width, int height, double rate, long bitRate) {
         double bits = bitRate / (width * (double) height * rate);
         String amount = String.format(Locale.ROOT, "%.2f bits a pixel", bits);
+        if (codec.equals("gif")) {
+            return new ModelSuggestion("drawn", "GIF holds few colours, as drawings and screens have");
+        }
         if (OLD.contains(codec)) {
             return new ModelSuggestion("worn", codecLabel + " is a codec of tapes, discs and early cameras");
         }

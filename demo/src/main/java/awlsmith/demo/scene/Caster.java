@@ -154,12 +154,13 @@ final class Caster {
         double g8 = glint * glint * glint * glint;
         g8 *= g8;
         double g24 = g8 * g8 * g8;
-        double spark = 0.18 * g24 + (glint > 0.96 ? 1.5 * Math.pow(glint, 260) : 0);
+        double day = world.sky().light();
+        double spark = day * 0.18 * g24 + (glint > 0.96 ? day * 1.5 * Math.pow(glint, 260) : 0);
         double foam = foam(world.foam(), x, z, time, footprint);
         float room = 1 - out[3];
         for (int i = 0; i < 3; i++) {
-            double c = DEEP[i] * (1 - shine) + mirrored[i] * shine + spark * (1 - 0.12 * i);
-            out[i] += room * (float) (c + ((0.80 - 0.02 * i) - c) * foam);
+            double c = day * DEEP[i] * (1 - shine) + mirrored[i] * shine + spark * (1 - 0.12 * i);
+            out[i] += room * (float) (c + (day * (0.80 - 0.02 * i) - c) * foam);
         }
         out[3] = 1;
     }

@@ -30,6 +30,41 @@ final class FerryPaint {
         return c.texture();
     }
 
+    /** What shines on her at night, on the same sheet: windows, ports and lamps with their glow. */
+    Texture lights(double scale) {
+        var c = new Canvas(SHEET_WIDTH, SHEET_HEIGHT, scale);
+        for (int i = 0; i < 4; i++) {
+            glow(c, 184 + i * 47, 179, 60, 0.30);
+            c.ink(0xf2b54e).box(168 + i * 47, 162, 15, 34).box(185 + i * 47, 162, 15, 34);
+            c.ink(0x3a2413).box(176 + i * 47, 182, 12, 14);
+        }
+        for (int i = 0; i < 3; i++) {
+            c.ink(0xd98f36).box(214 + i * 29, 84, 20, 25);
+        }
+        for (int i = 0; i < 7; i += 2) {
+            c.ink(0xe0a24a).disc(92 + i * 84, 300, 5.4);
+        }
+        for (double[] lamp : LAMPS) {
+            glow(c, lamp[0], lamp[1], lamp[2], 0.75);
+            c.ink(0xfff3cf).disc(lamp[0], lamp[1], 3.4);
+        }
+        return c.texture();
+    }
+
+    /** Place on the sheet and reach of the glow. */
+    private static final double[][] LAMPS = {{180, 107, 46}, {60, 212, 38}, {650, 206, 38}, {252, 8, 30}};
+
+    private static void glow(Canvas c, double x, double y, double reach, double strength) {
+        c.graphics()
+                .setPaint(new java.awt.RadialGradientPaint(
+                        (float) x, (float) y, (float) reach, new float[] {0, 0.25f, 1}, new Color[] {
+                            new Color(255, 214, 140, (int) (255 * strength)),
+                            new Color(255, 190, 100, (int) (80 * strength)),
+                            new Color(255, 180, 90, 0)
+                        }));
+        c.disc(x, y, reach);
+    }
+
     private void hull(Canvas c) {
         c.ink(0x2c3e44).area(12, 282, 60, 372, 622, 372, 676, 268, 672, 262, 640, 262, 60, 262, 20, 266);
         c.ink(0x742c23).area(40, 344, 60, 376, 622, 376, 640, 344);

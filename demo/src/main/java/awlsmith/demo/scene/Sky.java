@@ -4,8 +4,15 @@ package awlsmith.demo.scene;
 final class Sky {
     private final Texture clouds;
     private final double[] sun;
+    private final double light;
 
     Sky(double[] sun) {
+        this(sun, 1);
+    }
+
+    /** @param light 1 by day, little by night, when it turns blue */
+    Sky(double[] sun, double light) {
+        this.light = light;
         double length = Math.sqrt(sun[0] * sun[0] + sun[1] * sun[1] + sun[2] * sun[2]);
         this.sun = new double[] {sun[0] / length, sun[1] / length, sun[2] / length};
         var noise = new Noise(71);
@@ -36,6 +43,10 @@ final class Sky {
         return sun;
     }
 
+    double light() {
+        return light;
+    }
+
     /** Fills what is left of out with the sky in this direction (of length 1). */
     void fill(double dx, double dy, double dz, double time, double spread, float[] out, float[] spare) {
         float room = 1 - out[3];
@@ -54,9 +65,7 @@ final class Sky {
         double b = 0.76 - 0.06 * rise + warm * 0.55;
         if (up < 0.03) {
             // clouds melt into the haze this low
-            out[0] += room * (float) r;
-            out[1] += room * (float) g;
-            out[2] += room * (float) b;
+            add(out, room, r, g, b);
             out[3] = 1;
             return;
         }
@@ -65,9 +74,14 @@ final class Sky {
         clouds.add(dx * far * 0.16 + time * 0.0011 + 0.3, dz * far * 0.16, spread * far * far * 160, 1, spare);
         double fade = Noise.smooth(0.03, 0.14, up) * 0.85;
         double a = spare[3] * fade;
-        out[0] += room * (float) (r * (1 - a) + spare[0] * fade);
-        out[1] += room * (float) (g * (1 - a) + spare[1] * fade);
-        out[2] += room * (float) (b * (1 - a) + spare[2] * fade);
+        add(out, room, r * (1 - a) + spare[0] * fade, g * (1 - a) + spare[1] * fade, b * (1 - a) + spare[2] * fade);
         out[3] = 1;
+    }
+
+    private void add(float[] out, float room, double r, double g, double b) {
+        double dusk = 1 - light;
+        out[0] += room * (float) (r * light * (1 - 0.35 * dusk));
+        out[1] += room * (float) (g * light * (1 - 0.15 * dusk));
+        out[2] += room * (float) (b * light * (1 + 0.35 * dusk));
     }
 }

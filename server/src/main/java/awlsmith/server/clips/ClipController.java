@@ -59,6 +59,13 @@ class ClipController {
         return clips.rename(id, rename.title());
     }
 
+    /** A copy in a sound container, as a clip of its own. */
+    @PostMapping("/{id}/repair")
+    @ResponseStatus(HttpStatus.CREATED)
+    ClipView repair(@PathVariable UUID id) {
+        return clips.repair(id);
+    }
+
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable UUID id) {

@@ -22,6 +22,8 @@ import org.jspecify.annotations.Nullable;
  * @param colour tags as read; "untagged" where the file is silent
  * @param sound tracks in words
  * @param errors decoder complaints while reading
+ * @param damaged frames near which the decoder complained; missing for clips taken in before they were noted
+ * @param missing frames to expect by the file's own word that are not there
  * @param suggestion the model its file speaks for; missing for clips taken in before there were any
  */
 public record ClipFacts(
@@ -42,6 +44,8 @@ public record ClipFacts(
         ColourFacts colour,
         List<String> sound,
         int errors,
+        @Nullable List<Integer> damaged,
+        int missing,
         @Nullable ModelSuggestion suggestion) {
 
     /** @param takenAs the matrix used where the file is silent */
@@ -89,8 +93,16 @@ public record ClipFacts(
                         word(colour.matrixFor(format.height()))),
                 info.sounds().stream().map(ClipFacts::sound).toList(),
                 index.errors(),
+                java.util.Arrays.stream(index.damaged()).boxed().toList(),
+                (int) Math.max(0, missing(info, index)),
                 ModelSuggestion.of(
                         video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate));
+    }
+
+    /** A few more or less are rounding; a twentieth is not. */
+    private static long missing(MediaInfo info, FrameIndex index) {
+        long expected = info.expectedFrames();
+        return expected > 10 && index.count() < expected * 0.95 ? expected - index.count() : 0;
     }
 
     private static String sound(MediaInfo.Sound track) {

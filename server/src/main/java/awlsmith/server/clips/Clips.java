@@ -5,6 +5,7 @@ import awlsmith.media.FrameIndex;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.Repairer;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.db.enums.ClipOrigin;
 import awlsmith.server.events.EventHub;
@@ -162,6 +163,35 @@ public class Clips {
             publisher.publishEvent(new Added(id));
         });
         publish(id);
+    }
+
+    /**
+     * Copies a damaged clip's streams, as far as they can be read, into a sound container and puts that on the shelf as a
+     * clip of its own. The source stays as it is.
+     */
+    ClipView repair(UUID id) {
+        ClipView damaged = view(id);
+        Path source = source(id);
+        try {
+            media.demandSpace(Files.size(source));
+            var copy = UUID.randomUUID();
+            Path folder = media.clip(copy);
+            Files.createDirectories(folder);
+            Path stored = folder.resolve("source");
+            Repairer.rebuild(source, media.incoming(copy), stored);
+            add(
+                    copy,
+                    shown(damaged.title() + " repaired"),
+                    damaged.fileName(),
+                    stored,
+                    ClipOrigin.UPLOAD,
+                    Files.size(stored));
+            return view(copy);
+        } catch (MediaException e) {
+            throw new Refusal(Refusal.Kind.INVALID, damaged.title() + " cannot be repaired: " + e.getMessage());
+        } catch (IOException e) {
+            throw interrupted(e, damaged.title());
+        }
     }
 
     ClipView rename(UUID id, String title) {

@@ -24,6 +24,7 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.ApplicationEventPublisher;
@@ -107,20 +108,25 @@ public class TakeIn {
         thumbs(id, new Clip(info, Optional.of(index)), cancel);
         // a clip is not seen as ready before it has its first take, which a listener gives it
         transaction.executeWithoutResult(status -> {
-            repository.ready(id, ClipFacts.of(info, index), index.count(), damage(info, index));
+            ClipFacts facts = ClipFacts.of(info, index);
+            repository.ready(id, facts, index.count(), damage(facts, index));
             publisher.publishEvent(new Clips.Ready(id));
         });
     }
 
-    private static String damage(MediaInfo info, FrameIndex index) {
-        long expected = info.expectedFrames();
-        boolean shorter = expected > 10 && index.count() < expected * 0.95;
-        if (shorter) {
-            return "the file ends early: " + index.count() + " frames decode of about " + expected + " it promises";
-        }
-        return index.errors() > 0
-                ? index.errors() + " damaged places were met while reading; frames there may be wrong"
-                : null;
+    private static @Nullable String damage(ClipFacts facts, FrameIndex index) {
+        int missing = facts.missing();
+        int places = index.damaged().length;
+        String early = missing == 0
+                ? ""
+                : "the file ends early: " + index.count() + " frames decode of about " + (index.count() + missing)
+                        + " it promises";
+        String damaged = places == 0
+                ? ""
+                : places + (places == 1 ? " damaged place was" : " damaged places were")
+                        + " met while reading; frames there may be wrong";
+        String both = early.isEmpty() || damaged.isEmpty() ? early + damaged : early + "; " + damaged;
+        return both.isEmpty() ? null : both;
     }
 
     private void thumbs(UUID id, Clip clip, Cancel cancel) throws IOException {
