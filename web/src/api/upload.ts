@@ -1,25 +1,77 @@
-import { asProblem, type ClipView, Problem, xsrfToken } from './client'
+import { defaultOptions, type DetailedError, Upload } from 'tus-js-client'
+import { asProblem, Problem, xsrfToken } from './client'
 
-/** Sends one file. XMLHttpRequest, because fetch cannot tell how far an upload is. */
-export function upload(file: File, progress: (sent: number) => void, signal: AbortSignal): Promise<ClipView> {
+/** How long to wait before each further try: a server that starts again is back within a minute. */
+const RETRIES_MS = [500, 1000, 2000, 4000, 8000, 15_000, 30_000]
+const PIECE = 32 << 20
+
+/** A file that was only sent in part before this page was opened. */
+export interface Unfinished {
+  key: string
+  name: string
+  bytes: number
+}
+
+/**
+ * Sends one file, by the open tus protocol: what has arrived of it before is not sent again, and a connection that breaks is
+ * taken up anew.
+ */
+export function upload(file: File, progress: (sent: number) => void, signal: AbortSignal): Promise<void> {
   return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest()
-    request.open('POST', `/api/clips?name=${encodeURIComponent(file.name)}`)
-    request.setRequestHeader('Content-Type', 'application/octet-stream')
-    request.setRequestHeader('X-XSRF-TOKEN', xsrfToken())
-    request.responseType = 'json'
-    request.upload.onprogress = (event) => progress(event.loaded)
-    request.onload = () => {
-      if (request.status >= 200 && request.status < 300) {
-        resolve(request.response as ClipView)
-      } else {
-        reject(asProblem(request.status, request.response))
-      }
-    }
-    request.onerror = () =>
-      reject(new Problem(0, `${file.name} did not arrive: the connection broke. Drop it again`))
-    request.onabort = () => reject(new DOMException('stopped', 'AbortError'))
-    signal.addEventListener('abort', () => request.abort())
-    request.send(file)
+    const sending = new Upload(file, {
+      endpoint: '/api/uploads',
+      chunkSize: PIECE,
+      retryDelays: RETRIES_MS,
+      metadata: { filename: file.name },
+      removeFingerprintOnSuccess: true,
+      onBeforeRequest: (request) => request.setHeader('X-XSRF-TOKEN', xsrfToken()),
+      onProgress: progress,
+      onSuccess: () => resolve(),
+      onError: (error) => reject(problemOf(file.name, error)),
+    })
+    signal.addEventListener('abort', () => {
+      void sending.abort(true).catch(() => undefined)
+      reject(new DOMException('stopped', 'AbortError'))
+    })
+    sending
+      .findPreviousUploads()
+      .then((before) => {
+        if (before[0]) {
+          sending.resumeFromPreviousUpload(before[0])
+        }
+        sending.start()
+      })
+      .catch(reject)
   })
+}
+
+export function problemOf(name: string, error: Error | DetailedError): Problem {
+  const response = 'originalResponse' in error ? error.originalResponse : null
+  if (!response || response.getStatus() === 0) {
+    return new Problem(
+      0,
+      `${name} did not arrive whole: the server does not answer. Drop it again, and it goes on from there`,
+    )
+  }
+  let body: unknown
+  try {
+    body = JSON.parse(response.getBody())
+  } catch {
+    body = undefined
+  }
+  return asProblem(response.getStatus(), body)
+}
+
+/** Files whose sending broke off with the page; dropped again they go on. */
+export async function unfinished(): Promise<Unfinished[]> {
+  const all = (await defaultOptions.urlStorage?.findAllUploads()) ?? []
+  return all.map((one) => ({
+    key: one.urlStorageKey,
+    name: one.metadata['filename'] ?? 'a file',
+    bytes: one.size ?? 0,
+  }))
+}
+
+export async function forget(key: string): Promise<void> {
+  await defaultOptions.urlStorage?.removeUpload(key)
 }

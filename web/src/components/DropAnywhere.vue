@@ -2,6 +2,7 @@
 import { onScopeDispose, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useUploads } from '@/stores/uploads'
+import { droppedFiles } from '@/view/dropped'
 
 /** Takes files dropped on any page. */
 const uploads = useUploads()
@@ -38,7 +39,7 @@ listen('drop', (event) => {
   over.value = false
   if (carriesFiles(event) && event.dataTransfer) {
     event.preventDefault()
-    uploads.add(event.dataTransfer.files)
+    void droppedFiles(event.dataTransfer).then(uploads.add)
     void router.push('/shelf')
   }
 })

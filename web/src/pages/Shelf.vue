@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import ClipRow from '@/components/ClipRow.vue'
 import UploadRow from '@/components/UploadRow.vue'
 import { useFeed } from '@/stores/feed'
@@ -10,6 +10,8 @@ import { bytes, length } from '@/view/words'
 const feed = useFeed()
 const uploads = useUploads()
 const picker = ref<HTMLInputElement>()
+const folderPicker = ref<HTMLInputElement>()
+onMounted(uploads.findBroken)
 
 const clips = computed(() => [...feed.clips.values()].sort((a, b) => a.addedAt.localeCompare(b.addedAt)))
 const summary = computed(() => {
@@ -32,8 +34,17 @@ function picked(event: Event) {
       <h1>Shelf</h1>
       <span v-if="clips.length" class="label">{{ summary }}</span>
       <span class="label hint">Drop files anywhere, or</span>
+      <button class="button" type="button" @click="folderPicker?.click()">Take in a folder…</button>
       <button class="button go" type="button" @click="picker?.click()">Take in files…</button>
       <input ref="picker" type="file" multiple hidden aria-label="Take in files" @change="picked" />
+      <input
+        ref="folderPicker"
+        type="file"
+        webkitdirectory
+        hidden
+        aria-label="Take in a folder"
+        @change="picked"
+      />
     </div>
     <div v-if="feed.demo.label" class="making" role="status">
       <span class="label"
@@ -53,6 +64,14 @@ function picked(event: Event) {
       ><span>most wrong</span><span>takes</span><span>sent out</span><span></span>
     </div>
     <div role="list">
+      <div v-for="one in uploads.broken" :key="one.key" class="broken" role="listitem">
+        <span>{{ one.name }}</span>
+        <span class="quiet"
+          >was sent in part only ({{ bytes(one.bytes) }} in all); drop it again and it goes on from
+          there</span
+        >
+        <button class="link" type="button" @click="uploads.forgetBroken(one.key)">Forget it</button>
+      </div>
       <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
       <ClipRow v-for="clip in clips" :key="clip.id" :clip="clip" />
     </div>
@@ -97,6 +116,14 @@ function picked(event: Event) {
   width: 13px;
   font-style: normal;
   font-size: 11px;
+}
+
+.broken {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  padding: 12px 20px;
+  border-top: 1px solid var(--rule);
 }
 
 .empty {

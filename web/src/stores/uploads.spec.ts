@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { type ClipView, Problem } from '@/api/client'
+import { Problem } from '@/api/client'
 import * as wire from '@/api/upload'
 import { useUploads } from './uploads'
 
@@ -8,12 +8,12 @@ interface Sending {
   name: string
   progress: (sent: number) => void
   signal: AbortSignal
-  done: (clip: ClipView) => void
+  done: () => void
   fail: (error: unknown) => void
 }
 const sendings: Sending[] = []
 
-vi.mock('@/api/upload', () => ({ upload: vi.fn() }))
+vi.mock('@/api/upload', () => ({ upload: vi.fn(), unfinished: vi.fn(), forget: vi.fn() }))
 
 beforeEach(() => {
   setActivePinia(createPinia())
@@ -36,7 +36,7 @@ describe('files on their way in', () => {
     expect(sendings.map((one) => one.name)).toEqual(['a.mp4'])
     sendings[0]?.progress(4)
     expect(store.uploads[0]).toMatchObject({ name: 'a.mp4', sent: 4, bytes: 10 })
-    sendings[0]?.done({} as ClipView)
+    sendings[0]?.done()
     await settle()
     expect(sendings.map((one) => one.name)).toEqual(['a.mp4', 'b.mp4'])
     expect(store.uploads.map((one) => one.name)).toEqual(['b.mp4'])
@@ -77,5 +77,21 @@ describe('files on their way in', () => {
     await settle()
     expect(store.uploads[1]?.problem).toBe('b.mp4 could not be sent')
     expect(sendings[2]?.name).toBe('c.mp4')
+  })
+
+  it('that broke off with an earlier page are told, and go on when dropped again', async () => {
+    vi.mocked(wire.unfinished).mockResolvedValue([
+      { key: 'k1', name: 'a.mp4', bytes: 10 },
+      { key: 'k2', name: 'b.mp4', bytes: 99 },
+    ])
+    vi.mocked(wire.forget).mockResolvedValue()
+    const store = useUploads()
+    await store.findBroken()
+    expect(store.broken.map((one) => one.name)).toEqual(['a.mp4', 'b.mp4'])
+    store.add([file('a.mp4')])
+    expect(store.broken.map((one) => one.name)).toEqual(['b.mp4'])
+    await store.forgetBroken('k2')
+    expect(store.broken).toEqual([])
+    expect(wire.forget).toHaveBeenCalledWith('k2')
   })
 })

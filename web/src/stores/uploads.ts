@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { Problem } from '@/api/client'
-import { upload } from '@/api/upload'
+import { forget, type Unfinished, unfinished, upload } from '@/api/upload'
 import { bytes } from '@/view/words'
 
 export interface Upload {
@@ -19,11 +19,23 @@ export const useUploads = defineStore('uploads', () => {
   const uploads = ref<Upload[]>([])
   /** Bytes of the largest file the server takes in; told with the session. */
   const largest = ref(Infinity)
+  /** Files whose sending broke off with an earlier page. */
+  const broken = ref<Unfinished[]>([])
   let nextKey = 1
   let chain: Promise<void> = Promise.resolve()
 
+  async function findBroken() {
+    broken.value = await unfinished().catch(() => [])
+  }
+
+  async function forgetBroken(key: string) {
+    broken.value = broken.value.filter((one) => one.key !== key)
+    await forget(key).catch(() => undefined)
+  }
+
   function add(files: Iterable<File>) {
     for (const file of files) {
+      broken.value = broken.value.filter((one) => one.name !== file.name || one.bytes !== file.size)
       const stop = new AbortController()
       const key = nextKey++
       uploads.value.push({
@@ -79,5 +91,5 @@ export const useUploads = defineStore('uploads', () => {
     uploads.value = uploads.value.filter((one) => one.key !== key)
   }
 
-  return { uploads, largest, add, dismiss }
+  return { uploads, largest, broken, add, dismiss, findBroken, forgetBroken }
 })

@@ -121,7 +121,7 @@ public final class RunningServer implements ParameterResolver {
     }
 
     /** Closes the application in whatever it does and starts it anew on the same data. */
-    void restart() {
+    public void restart() {
         stop();
         start();
     }

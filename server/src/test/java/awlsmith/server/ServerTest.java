@@ -488,4 +488,5 @@ class ServerTest {
                         .writeValueAsString(node)
                 + "\n";
     }
-}
+}JsonNode steps = condition.path("suggestion").path("steps");
+        assertThat(steps.get(steps.size() - 1).path("step").asString()).isEqualTo("enlarge")

@@ -85,7 +85,7 @@ public class Clips {
     ClipView takeIn(String name, long size, InputStream body) {
         String shown = shown(name);
         if (size > largestUpload) {
-            throw tooLarge();
+            throw tooLarge(largestUpload);
         }
         media.demandSpace(Math.max(0, size));
         var id = UUID.randomUUID();
@@ -97,20 +97,7 @@ public class Clips {
                         Refusal.Kind.INVALID,
                         "only " + got + " of " + size + " bytes of " + shown + " arrived; drop the file again");
             }
-            if (got == 0) {
-                throw new Refusal(
-                        Refusal.Kind.INVALID, shown + " is empty (0 bytes): the copy may have failed; drop it again");
-            }
-            // refuses what is no video before anything is kept
-            Prober.probe(part);
-            Path folder = media.clip(id);
-            Files.createDirectories(folder);
-            Path stored = folder.resolve("source");
-            Files.move(part, stored, StandardCopyOption.ATOMIC_MOVE);
-            add(id, shown, shown, stored, ClipOrigin.UPLOAD, got);
-            return view(id);
-        } catch (MediaException e) {
-            throw new Refusal(Refusal.Kind.INVALID, shown + ": " + e.getMessage());
+            return keep(id, shown, part);
         } catch (IOException e) {
             throw interrupted(e, shown);
         } finally {
@@ -120,6 +107,40 @@ public class Clips {
                 // swept at the next start
             }
         }
+    }
+
+    /**
+     * Takes in a file that has arrived whole; it is moved, not copied.
+     *
+     * @param name as it was called where it came from; only shown, never used as a path
+     */
+    public ClipView takeInFile(String name, Path file) {
+        String shown = shown(name);
+        try {
+            return keep(UUID.randomUUID(), shown, file);
+        } catch (IOException e) {
+            throw interrupted(e, shown);
+        }
+    }
+
+    private ClipView keep(UUID id, String shown, Path part) throws IOException {
+        long bytes = Files.size(part);
+        if (bytes == 0) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, shown + " is empty (0 bytes): the copy may have failed; drop it again");
+        }
+        try {
+            // refuses what is no video before anything is kept
+            Prober.probe(part);
+        } catch (MediaException e) {
+            throw new Refusal(Refusal.Kind.INVALID, shown + ": " + e.getMessage());
+        }
+        Path folder = media.clip(id);
+        Files.createDirectories(folder);
+        Path stored = folder.resolve("source");
+        Files.move(part, stored, StandardCopyOption.ATOMIC_MOVE);
+        add(id, shown, shown, stored, ClipOrigin.UPLOAD, bytes);
+        return view(id);
     }
 
     private static RuntimeException interrupted(IOException e, String shown) {
@@ -136,7 +157,7 @@ public class Clips {
             for (int n = body.read(buffer); n >= 0; n = body.read(buffer)) {
                 got += n;
                 if (got > largestUpload) {
-                    throw tooLarge();
+                    throw tooLarge(largestUpload);
                 }
                 out.write(buffer, 0, n);
             }
@@ -144,7 +165,7 @@ public class Clips {
         return got;
     }
 
-    private Refusal tooLarge() {
+    public static Refusal tooLarge(long largestUpload) {
         return new Refusal(
                 Refusal.Kind.TOO_LARGE,
                 "the file is larger than " + largestUpload / 1_000_000_000 + " GB, the most that can be taken in here");

@@ -44,6 +44,11 @@ public class MediaFolder {
         return root.resolve("incoming").resolve(id + ".part");
     }
 
+    /** Where uploads lie until they have arrived whole. */
+    public Path unfinished() {
+        return root.resolve("incoming").resolve("unfinished");
+    }
+
     /** A stored file by the name the database keeps, which is relative to this folder. */
     public Path stored(String name) {
         Path file = root.resolve(name).normalize();
