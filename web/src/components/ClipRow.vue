@@ -17,7 +17,12 @@ const details = computed(() => {
   if (!facts) {
     return ''
   }
-  const parts = [bytes(props.clip.bytes), `${facts.layout} ${facts.depth} bit`, colourLine(facts)]
+  const parts = [
+    bytes(props.clip.bytes),
+    ...(props.clip.linked ? ['linked in place'] : []),
+    `${facts.layout} ${facts.depth} bit`,
+    colourLine(facts),
+  ]
   if (facts.order) {
     parts.push(facts.order)
   }

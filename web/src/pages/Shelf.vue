@@ -1,19 +1,44 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
+import { api, type ClipView } from '@/api/client'
 import ClipRow from '@/components/ClipRow.vue'
+import LinkDialog from '@/components/LinkDialog.vue'
 import UploadRow from '@/components/UploadRow.vue'
 import { useFeed } from '@/stores/feed'
 import { useUploads } from '@/stores/uploads'
-import { BAR_HEADS } from '@/view/condition'
+import { BAR_HEADS, finding } from '@/view/condition'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
 const uploads = useUploads()
 const picker = ref<HTMLInputElement>()
 const folderPicker = ref<HTMLInputElement>()
-onMounted(uploads.findBroken)
+const linkRoots = ref<string[]>([])
+const linking = ref(false)
+const filter = ref('')
+const order = ref<'added' | 'title' | 'worst'>('added')
+onMounted(async () => {
+  void uploads.findBroken()
+  linkRoots.value = await api.folders().catch(() => [])
+})
 
-const clips = computed(() => [...feed.clips.values()].sort((a, b) => a.addedAt.localeCompare(b.addedAt)))
+function severity(clip: ClipView): number {
+  const condition = clip.examination?.condition
+  return finding(condition, condition?.worst)?.severity ?? 0
+}
+
+const all = computed(() => [...feed.clips.values()])
+const clips = computed(() => {
+  const wanted = filter.value.trim().toLowerCase()
+  const by = {
+    added: (a: ClipView, b: ClipView) => a.addedAt.localeCompare(b.addedAt),
+    title: (a: ClipView, b: ClipView) => a.title.localeCompare(b.title, undefined, { numeric: true }),
+    worst: (a: ClipView, b: ClipView) => severity(b) - severity(a),
+  }
+  return all.value
+    .filter((clip) => `${clip.title} ${clip.facts?.codec ?? ''}`.toLowerCase().includes(wanted))
+    .sort(by[order.value])
+})
 const summary = computed(() => {
   const seconds = clips.value.reduce((sum, clip) => sum + (clip.facts?.seconds ?? 0), 0)
   const size = clips.value.reduce((sum, clip) => sum + clip.bytes, 0)
@@ -33,7 +58,22 @@ function picked(event: Event) {
     <div class="top">
       <h1>Shelf</h1>
       <span v-if="clips.length" class="label">{{ summary }}</span>
+      <input
+        v-model="filter"
+        class="filter"
+        type="search"
+        placeholder="Filter"
+        aria-label="Filter by title or codec"
+      />
+      <span class="segments" role="group" aria-label="Order">
+        <button type="button" :aria-pressed="order === 'added'" @click="order = 'added'">as taken in</button>
+        <button type="button" :aria-pressed="order === 'title'" @click="order = 'title'">title</button>
+        <button type="button" :aria-pressed="order === 'worst'" @click="order = 'worst'">most wrong</button>
+      </span>
       <span class="label hint">Drop files anywhere, or</span>
+      <button v-if="linkRoots.length" class="button" type="button" @click="linking = true">
+        Link in place…
+      </button>
       <button class="button" type="button" @click="folderPicker?.click()">Take in a folder…</button>
       <button class="button go" type="button" @click="picker?.click()">Take in files…</button>
       <input ref="picker" type="file" multiple hidden aria-label="Take in files" @change="picked" />
@@ -75,7 +115,9 @@ function picked(event: Event) {
       <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
       <ClipRow v-for="clip in clips" :key="clip.id" :clip="clip" />
     </div>
-    <p v-if="feed.loaded && !clips.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
+    <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
+    <LinkDialog v-model="linking" :roots="linkRoots" />
+    <p v-if="feed.loaded && !all.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
       Nothing here yet. Drop a video file anywhere on this page: MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF or
       GIF.
     </p>
@@ -116,6 +158,15 @@ function picked(event: Event) {
   width: 13px;
   font-style: normal;
   font-size: 11px;
+}
+
+.filter {
+  width: 120px;
+  padding: 4px 8px;
+  border: 1px solid var(--rule);
+  background: var(--ground);
+  color: var(--ink);
+  font: 14px var(--sans);
 }
 
 .broken {

@@ -27,6 +27,7 @@ const clip = (id: string, title: string): ClipView => ({
   fileName: title,
   state: 'READY',
   progress: 1,
+  linked: false,
   bytes: 1,
   addedAt: '',
   takes: 1,

@@ -9,8 +9,8 @@ export function mostWrong(condition: ConditionFacts): string {
   return finding(condition, condition.worst)?.words ?? 'nothing anyone would notice'
 }
 
-export function finding(condition: ConditionFacts, id: string | undefined): Finding | undefined {
-  return condition.findings.find((one) => one.id === id)
+export function finding(condition: ConditionFacts | undefined, id: string | undefined): Finding | undefined {
+  return condition?.findings.find((one) => one.id === id)
 }
 
 export function isExamining(clip: ClipView): boolean {

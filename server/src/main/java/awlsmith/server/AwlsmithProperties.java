@@ -1,6 +1,7 @@
 package awlsmith.server;
 
 import java.nio.file.Path;
+import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 import org.springframework.util.unit.DataSize;
@@ -13,6 +14,7 @@ import org.springframework.util.unit.DataSize;
  * @param largestUpload largest file taken in
  * @param keepFree disk space that uploads and renders leave free
  * @param segmentFrames frames to a segment of a render
+ * @param linkFolders folders of this machine that footage may be linked from
  */
 @ConfigurationProperties("awlsmith")
 public record AwlsmithProperties(
@@ -20,9 +22,13 @@ public record AwlsmithProperties(
         boolean demo,
         @DefaultValue("64GB") DataSize largestUpload,
         @DefaultValue("2GB") DataSize keepFree,
-        @DefaultValue("96") int segmentFrames) {
+        @DefaultValue("96") int segmentFrames,
+        @DefaultValue List<Path> linkFolders) {
     public AwlsmithProperties {
         home = home.toAbsolutePath().normalize();
+        linkFolders = linkFolders.stream()
+                .map(folder -> folder.toAbsolutePath().normalize())
+                .toList();
         if (largestUpload.toBytes() < 1) {
             throw new IllegalArgumentException("awlsmith.largest-upload must be above 0");
         }

@@ -105,6 +105,7 @@ public final class RunningServer implements ParameterResolver {
                         "--awlsmith.home=" + home,
                         "--awlsmith.largest-upload=8MB",
                         "--awlsmith.keep-free=10MB",
+                        "--awlsmith.link-folders=" + home.resolve("allowed"),
                         "--awlsmith.segment-frames=10");
         if (cookies == null) {
             cookies = new CookieManager();

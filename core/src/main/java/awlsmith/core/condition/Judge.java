@@ -14,6 +14,10 @@ import java.util.function.ToDoubleFunction;
 /** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
 public final class Judge {
     private static final double TO_255 = 255;
+    /** Share of blocks from which on a frame counts as combed. */
+    private static final double COMBED = 0.005;
+    /** The same for the middle one of all frames taken for fields. */
+    private static final double CLEARLY_COMBED = 0.015;
 
     private final Notes notes;
     private final List<Long> cuts;
@@ -135,25 +139,36 @@ public final class Judge {
     }
 
     private Scan scan() {
-        int top = 0;
-        int bottom = 0;
-        int whole = 0;
-        for (FieldNote note : notes.fields()) {
-            top += note.verdict() == Fields.Verdict.TOP_FIRST ? 1 : 0;
-            bottom += note.verdict() == Fields.Verdict.BOTTOM_FIRST ? 1 : 0;
-            whole += note.verdict() == Fields.Verdict.PROGRESSIVE ? 1 : 0;
-        }
+        int top = count(Fields.Verdict.TOP_FIRST);
+        int bottom = count(Fields.Verdict.BOTTOM_FIRST);
+        int whole = count(Fields.Verdict.PROGRESSIVE);
         int fields = Math.max(top, bottom);
         // a few whole frames among fields are stills; a few fields among whole frames are errors of the measure
         if (fields < 3 || fields < 0.15 * whole || fields < 2 * Math.min(top, bottom)) {
             return Scan.PROGRESSIVE;
         }
+        var verdict = top > bottom ? Fields.Verdict.TOP_FIRST : Fields.Verdict.BOTTOM_FIRST;
+        // fields that do not show as combs are no fields, whatever the comparison says
+        double[] combed = notes.fields().stream()
+                .filter(note -> note.verdict() == verdict)
+                .mapToDouble(FieldNote::combed)
+                .sorted()
+                .toArray();
+        if (combed[combed.length / 2] < CLEARLY_COMBED) {
+            return Scan.PROGRESSIVE;
+        }
         return top > bottom ? Scan.TOP_FIRST : Scan.BOTTOM_FIRST;
+    }
+
+    private int count(Fields.Verdict verdict) {
+        return (int) notes.fields().stream()
+                .filter(note -> note.verdict() == verdict)
+                .count();
     }
 
     private Finding comb(Scan scan, Optional<Condition.Pulldown> pulldown) {
         long combed =
-                notes.fields().stream().filter(note -> note.combed() > 0.005).count();
+                notes.fields().stream().filter(note -> note.combed() > COMBED).count();
         double share =
                 notes.fields().isEmpty() ? 0 : 100.0 * combed / notes.fields().size();
         boolean fields = scan.isInterlaced();

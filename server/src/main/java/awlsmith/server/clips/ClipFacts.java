@@ -45,7 +45,7 @@ public record ClipFacts(
         List<String> sound,
         int errors,
         @Nullable List<Integer> damaged,
-        int missing,
+        @Nullable Integer missing,
         @Nullable ModelSuggestion suggestion) {
 
     /** @param takenAs the matrix used where the file is silent */

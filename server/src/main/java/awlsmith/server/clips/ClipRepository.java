@@ -128,6 +128,7 @@ class ClipRepository {
                 row.get(CLIP.PROGRESS),
                 row.get(CLIP.PROBLEM),
                 row.get(CLIP.BYTES),
+                row.get(CLIP.ORIGIN) == ClipOrigin.LINK,
                 facts == null ? null : json.readValue(facts.data(), ClipFacts.class),
                 row.get(CLIP.FRAMES),
                 row.get(CLIP.ADDED_AT).toInstant(ZoneOffset.UTC),

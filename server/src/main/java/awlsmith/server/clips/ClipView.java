@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param progress of reading it in, 0..1
  * @param problem what is wrong with it, in a sentence
+ * @param linked whether it is used where it lies on the machine
  * @param facts once it has been read
  * @param takes how many
  * @param sentOut how many files were made from it
@@ -22,6 +23,7 @@ public record ClipView(
         double progress,
         @Nullable String problem,
         long bytes,
+        boolean linked,
         @Nullable ClipFacts facts,
         @Nullable Integer frames,
         Instant addedAt,

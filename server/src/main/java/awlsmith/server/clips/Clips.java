@@ -171,6 +171,24 @@ public class Clips {
                 "the file is larger than " + largestUpload / 1_000_000_000 + " GB, the most that can be taken in here");
     }
 
+    /** Puts a file of this machine on the shelf where it lies; it is only ever read. */
+    public ClipView link(Path file) {
+        String shown = shown(file.getFileName().toString());
+        if (clips.isStored(file.toString())) {
+            throw new Refusal(Refusal.Kind.CONFLICT, shown + " is on the shelf already");
+        }
+        try {
+            Prober.probe(file);
+            var id = UUID.randomUUID();
+            add(id, shown, shown, file.toString(), ClipOrigin.LINK, Files.size(file));
+            return view(id);
+        } catch (MediaException e) {
+            throw new Refusal(Refusal.Kind.INVALID, shown + ": " + e.getMessage());
+        } catch (IOException e) {
+            throw new Refusal(Refusal.Kind.CONFLICT, shown + " cannot be read; it may just have been moved");
+        }
+    }
+
     /** Puts a demo clip on the shelf, once. */
     public void addDemo(String title, Path file) throws IOException {
         if (!clips.isStored(media.nameOf(file))) {
@@ -179,8 +197,12 @@ public class Clips {
     }
 
     private void add(UUID id, String title, String fileName, Path stored, ClipOrigin origin, long bytes) {
+        add(id, title, fileName, media.nameOf(stored), origin, bytes);
+    }
+
+    private void add(UUID id, String title, String fileName, String stored, ClipOrigin origin, long bytes) {
         transaction.executeWithoutResult(status -> {
-            clips.insert(id, title, fileName, media.nameOf(stored), origin, bytes, clock.instant());
+            clips.insert(id, title, fileName, stored, origin, bytes, clock.instant());
             publisher.publishEvent(new Added(id));
         });
         publish(id);
@@ -243,7 +265,11 @@ public class Clips {
         Clip clip = open.computeIfAbsent(id, this::load);
         if (!Files.exists(clip.info().file())) {
             open.remove(id);
-            throw new Refusal(Refusal.Kind.CONFLICT, "the clip's file is gone from the media folder; take it in again");
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    view(id).linked()
+                            ? "the linked file is gone from its place; put it back there, or link it anew"
+                            : "the clip's file is gone from the media folder; take it in again");
         }
         return clip;
     }
@@ -266,7 +292,8 @@ public class Clips {
     }
 
     Path source(UUID id) {
-        return media.stored(clips.stored(id).orElseThrow(() -> Refusal.unknown("this clip")));
+        String stored = clips.stored(id).orElseThrow(() -> Refusal.unknown("this clip"));
+        return view(id).linked() ? Path.of(stored) : media.stored(stored);
     }
 
     Path index(UUID id) {

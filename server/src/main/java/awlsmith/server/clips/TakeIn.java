@@ -115,7 +115,7 @@ public class TakeIn {
     }
 
     private static @Nullable String damage(ClipFacts facts, FrameIndex index) {
-        int missing = facts.missing();
+        int missing = facts.missing() == null ? 0 : facts.missing();
         int places = index.damaged().length;
         String early = missing == 0
                 ? ""

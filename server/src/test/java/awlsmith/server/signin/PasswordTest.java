@@ -22,7 +22,8 @@ class PasswordTest {
     private final Clock clock = mock(Clock.class);
 
     private AwlsmithProperties properties() {
-        return new AwlsmithProperties(home, false, DataSize.ofGigabytes(1), DataSize.ofGigabytes(1), 96);
+        return new AwlsmithProperties(
+                home, false, DataSize.ofGigabytes(1), DataSize.ofGigabytes(1), 96, java.util.List.of());
     }
 
     @Test

@@ -19,7 +19,8 @@ class MediaFolderTest {
     Path home;
 
     private MediaFolder media(DataSize keepFree) {
-        return new MediaFolder(new AwlsmithProperties(home, false, DataSize.ofGigabytes(1), keepFree, 96));
+        return new MediaFolder(
+                new AwlsmithProperties(home, false, DataSize.ofGigabytes(1), keepFree, 96, java.util.List.of()));
     }
 
     @Test
