@@ -6,145 +6,28 @@ import static org.assertj.core.api.Assertions.assertThat;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
 import awlsmith.media.TestClips;
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import java.io.IOException;
-import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.DriverManager;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
-import org.junit.jupiter.api.io.TempDir;
 
 /** As a new user would: sign in, drop a clip, enlarge it, look, send it out, lose the server on the way. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class WholePathIT {
-    private static final LocatorAssertions.IsVisibleOptions SOON =
-            new LocatorAssertions.IsVisibleOptions().setTimeout(60_000);
-
-    @TempDir
-    static Path folder;
-
-    private static ServerProcess server;
-    private static Playwright playwright;
-    private static Browser browser;
-    private static Page page;
-    private static String base;
-    private static final List<String> FAULTS = new ArrayList<>();
-
-    @BeforeAll
-    static void start() throws Exception {
-        emptyDatabase();
-        int port;
-        try (var socket = new ServerSocket(0)) {
-            port = socket.getLocalPort();
-        }
-        base = "http://127.0.0.1:" + port;
-        server = new ServerProcess(folder.resolve("home"), port);
-        String link = server.start();
-        playwright = Playwright.create(
-                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser = playwright
-                .chromium()
-                .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(Path.of("/usr/bin/chromium"))
-                        .setArgs(List.of(
-                                "--no-sandbox",
-                                "--disable-gpu",
-                                "--disable-quic",
-                                "--no-first-run",
-                                "--disable-background-networking",
-                                "--disable-component-update",
-                                "--disable-sync",
-                                "--disable-dev-shm-usage")));
-        page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
-                .newPage();
-        page.onPageError(FAULTS::add);
-        page.navigate(base + "/shelf");
-        assertThat(page.getByText("Open the link that was printed")).isVisible(SOON);
-        page.navigate(link);
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Shelf")))
-                .isVisible(SOON);
-    }
-
-    @AfterAll
-    static void stop() {
-        if (playwright != null) {
-            playwright.close();
-        }
-        if (server != null) {
-            server.close();
-        }
-    }
-
-    private static void emptyDatabase() throws Exception {
-        try (var db = DriverManager.getConnection(
-                        System.getenv("SPRING_DATASOURCE_URL"),
-                        "awlsmith",
-                        System.getenv("SPRING_DATASOURCE_PASSWORD"));
-                var statement = db.createStatement()) {
-            statement.execute("drop database " + db.getCatalog());
-            statement.execute("create database awlsmith_e2e character set utf8mb4 collate utf8mb4_unicode_ci");
-        }
-    }
-
-    /** Drops a file on the page as a hand would, with a real DataTransfer. */
-    private static void drop(String name, byte[] bytes) {
-        Object files = page.evaluateHandle(
-                "([name, base64]) => { const data = new DataTransfer();"
-                        + " const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));"
-                        + " data.items.add(new File([bytes], name)); return data }",
-                List.of(name, Base64.getEncoder().encodeToString(bytes)));
-        for (String event : List.of("dragenter", "dragover", "drop")) {
-            page.dispatchEvent("body", event, Map.of("dataTransfer", files));
-        }
-    }
-
-    private static Locator glass() {
-        return page.locator("[data-test=glass]");
-    }
-
-    /** Waits until both sides show what was wished for. */
-    private static void settled() {
-        assertThat(glass())
-                .hasAttribute("data-pending", "false", new LocatorAssertions.HasAttributeOptions().setTimeout(60_000));
-        page.waitForFunction(
-                "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
-    }
-
-    private static int[] pixel(double x, double y) {
-        @SuppressWarnings("unchecked")
-        var rgba = (List<Integer>) page.evaluate(
-                "([x, y]) => Array.from(document.querySelector('[data-test=glass]').getContext('2d')"
-                        + ".getImageData(Math.round(x), Math.round(y), 1, 1).data)",
-                List.of(x, y));
-        return new int[] {rgba.get(0), rgba.get(1), rgba.get(2)};
-    }
-
-    private static double view(String name) {
-        return Double.parseDouble(glass().getAttribute("data-" + name));
-    }
-
+class WholePathIT extends BrowserIT {
     @Test
     @Order(1)
     void aDroppedFileIsTakenInWithItsFacts() throws IOException {
@@ -332,19 +215,6 @@ class WholePathIT {
         press("4×");
         assertThat(page.locator("[data-test=size]")).hasText("640×480 · 25p");
         settled();
-    }
-
-    private static void press(String button) {
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName(button).setExact(true))
-                .click();
-    }
-
-    /** What the glass shows at a point of the source picture, in the source's pixels. */
-    private static int[] seen(double x, double y) {
-        BoundingBox box = glass().boundingBox();
-        return pixel((x - view("x")) * view("scale") + box.width / 2, (y - view("y")) * view("scale") + box.height / 2);
     }
 
     /** Chooses a model on the bench and gives the treated pixels of a small square in words. */

@@ -284,7 +284,7 @@ public final class Judge {
                 label,
                 percent,
                 "% of pixels",
-                percent / 12,
+                percent / 40,
                 percent < 0.1 ? "none" : say("%.1f %% of pixels are %s", percent, words),
                 "samples at the ends of the nominal range (ITU-R BT.601, BT.709)");
     }
@@ -339,7 +339,7 @@ public final class Judge {
                 "No colour",
                 grey ? 0 : saturation,
                 "of 255",
-                missing ? 1 : 0,
+                missing ? 0.6 : 0,
                 missing ? "black and white" : say("mean saturation %.0f of 255", saturation),
                 "mean distance of chroma from grey");
     }

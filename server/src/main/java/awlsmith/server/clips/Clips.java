@@ -262,16 +262,16 @@ public class Clips {
 
     /** A clip that can be pulled from; only once it has been read. */
     public Clip open(UUID id) {
-        Clip clip = open.computeIfAbsent(id, this::load);
-        if (!Files.exists(clip.info().file())) {
+        ClipView view = view(id);
+        if (view.state() == ClipView.State.READY && !Files.exists(source(id))) {
             open.remove(id);
             throw new Refusal(
                     Refusal.Kind.CONFLICT,
-                    view(id).linked()
+                    view.linked()
                             ? "the linked file is gone from its place; put it back there, or link it anew"
                             : "the clip's file is gone from the media folder; take it in again");
         }
-        return clip;
+        return open.computeIfAbsent(id, this::load);
     }
 
     private Clip load(UUID id) {
