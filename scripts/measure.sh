@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
-# the models' picture quality instead and writes docs/quality.md.
+# the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
@@ -8,6 +8,9 @@ find_java
 mkdir -p "$home"
 build_tools benchmarks
 cp=$(printf '%s' "$root/benchmarks/target/awlsmith-benchmarks-0.1.0.jar:$root/benchmarks/target/lib/*")
+if [ "${1:-}" = --preparing ]; then
+  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Preparing "$root/docs/preparing.md" "$home/packages" "$home/media/demo"
+fi
 if [ "${1:-}" = --quality ]; then
   exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Quality "$root/docs/quality.md" "$home/packages" "$home/media/demo"
 fi
