@@ -2,7 +2,7 @@
 import { computed, onMounted } from 'vue'
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
 import { useModels } from '@/stores/models'
-import { inWay, type SizeWay, sizeWay } from '@/view/recipe'
+import { inWay, type SizeWay, sizeWay, stepWith } from '@/view/recipe'
 import ChoiceSegments from './ChoiceSegments.vue'
 import ParamControl from './ParamControl.vue'
 
@@ -61,13 +61,7 @@ function param(key: string): ParamDescription | undefined {
 }
 
 function set(key: string, value: number | string | undefined) {
-  const settings = { ...props.step.settings }
-  if (value === undefined) {
-    delete settings[key]
-  } else {
-    settings[key] = value
-  }
-  emit('change', { ...props.step, settings })
+  emit('change', stepWith(props.step, key, value))
 }
 
 function setModel(id: string) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
+import { stepWith } from '@/view/recipe'
 import ChoiceSegments from './ChoiceSegments.vue'
 import ParamControl from './ParamControl.vue'
 
@@ -22,13 +23,7 @@ function chosen(param: ParamDescription): string {
 }
 
 function set(key: string, value: number | string | undefined) {
-  const settings = { ...props.step.settings }
-  if (value === undefined) {
-    delete settings[key]
-  } else {
-    settings[key] = value
-  }
-  emit('change', { ...props.step, settings })
+  emit('change', stepWith(props.step, key, value))
 }
 
 function problem(key: string): string {

@@ -62,24 +62,15 @@ export function sourceRecipe(
   }
 }
 
-/** The recipe with one setting of one step changed; undefined takes it out. */
-export function withSetting(
-  recipe: Recipe,
-  index: number,
-  key: string,
-  value: number | string | undefined,
-): Recipe {
-  const step = recipe.steps[index]
-  if (!step) {
-    return recipe
-  }
+/** A step with one setting changed; undefined takes it out. */
+export function stepWith(step: RecipeStep, key: string, value: number | string | undefined): RecipeStep {
   const settings = { ...step.settings }
   if (value === undefined) {
     delete settings[key]
   } else {
     settings[key] = value
   }
-  return withStep(recipe, index, { ...step, settings })
+  return { ...step, settings }
 }
 
 /** Shows the source at the treated picture's size by plain resampling, so that both sides lie on one grid. */

@@ -101,10 +101,10 @@ final class Card {
                 training);
     }
 
-    /** A model may begin as another one; its card must not pass that one's training off as its own. */
+    /** A model may begin from another one or with another loss; its card must not pass that training off as this. */
     private static String begun(Map<String, String> notes) {
         String begun = notes.getOrDefault("begun", "0");
-        return begun.equals("0") ? "" : " (the first " + begun + " of them as another model)";
+        return begun.equals("0") ? "" : " (the first " + begun + " of them in earlier runs)";
     }
 
     private static String gain(double gain, double ssim) {

@@ -77,7 +77,7 @@ class CommandTest {
             assertThat(shipped.resolve(card.file())).exists();
             assertThat(card.step()).isEqualTo(2);
             assertThat(card.training().get("training"))
-                    .startsWith("7 iterations of 16 patches of 48x48 (the first 4 of them as another model), mean");
+                    .startsWith("7 iterations of 16 patches of 48x48 (the first 4 of them in earlier runs), mean");
             assertThat(card.training().get("gain")).startsWith("+1.50 dB over Lanczos");
         });
     }

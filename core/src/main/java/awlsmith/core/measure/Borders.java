@@ -53,30 +53,26 @@ public record Borders(int left, int top, int right, int bottom) {
         return java.util.Optional.of(new Borders(left, top, right, bottom));
     }
 
-    /** The mean of a row, or more than any bar has where it is too uneven for one. */
     private static double row(Plane luma, int y) {
-        double sum = 0;
-        for (int x = 0; x < luma.width(); x++) {
-            sum += luma.at(x, y);
-        }
-        double mean = sum / luma.width();
-        double uneven = 0;
-        for (int x = 0; x < luma.width(); x++) {
-            uneven += Math.abs(luma.at(x, y) - mean);
-        }
-        return uneven / luma.width() > UNEVEN ? 1 : mean;
+        return line(luma, luma.row(y), 1, luma.width());
     }
 
     private static double column(Plane luma, int x) {
+        return line(luma, luma.row(0) + x, luma.stride(), luma.height());
+    }
+
+    /** The mean of a row or column, or more than any bar has where it is too uneven for one. */
+    private static double line(Plane luma, int from, int step, int length) {
+        float[] d = luma.data();
         double sum = 0;
-        for (int y = 0; y < luma.height(); y++) {
-            sum += luma.at(x, y);
+        for (int i = 0; i < length; i++) {
+            sum += d[from + i * step];
         }
-        double mean = sum / luma.height();
+        double mean = sum / length;
         double uneven = 0;
-        for (int y = 0; y < luma.height(); y++) {
-            uneven += Math.abs(luma.at(x, y) - mean);
+        for (int i = 0; i < length; i++) {
+            uneven += Math.abs(d[from + i * step] - mean);
         }
-        return uneven / luma.height() > UNEVEN ? 1 : mean;
+        return uneven / length > UNEVEN ? 1 : mean;
     }
 }

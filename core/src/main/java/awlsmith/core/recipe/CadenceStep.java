@@ -27,15 +27,7 @@ final class CadenceStep implements StepKind {
             99,
             0L,
             "which frame of a period is the repeat; with 3:2, which is the first of the two woven ones");
-    private static final Param.Choice ORDER = new Param.Choice(
-            "order",
-            "Field order",
-            List.of(
-                    new Param.Choice.Option("file", "As the file says", "what is written in the file"),
-                    new Param.Choice.Option("top", "Top first", "the upper line belongs to the first field"),
-                    new Param.Choice.Option("bottom", "Bottom first", "the upper line belongs to the second field")),
-            "file",
-            "for 3:2 only");
+    private static final Param.Choice ORDER = FieldOrder.param("for 3:2 only");
 
     @Override
     public String id() {
@@ -62,7 +54,7 @@ final class CadenceStep implements StepKind {
     }
 
     private static Scan order(Settings settings, Format input) {
-        return DeinterlaceStep.order(settings.choice(ORDER).orElseThrow(), input);
+        return FieldOrder.of(settings, ORDER, input);
     }
 
     @Override

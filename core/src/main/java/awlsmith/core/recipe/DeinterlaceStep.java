@@ -18,15 +18,7 @@ final class DeinterlaceStep implements StepKind {
                     new Param.Choice.Option("frames", "Frames", "a frame for every two fields: the rate stays")),
             "fields",
             "how many frames come out");
-    private static final Param.Choice ORDER = new Param.Choice(
-            "order",
-            "Field order",
-            List.of(
-                    new Param.Choice.Option("file", "As the file says", "what is written in the file"),
-                    new Param.Choice.Option("top", "Top first", "the upper line belongs to the first field"),
-                    new Param.Choice.Option("bottom", "Bottom first", "the upper line belongs to the second field")),
-            "file",
-            "wrong, motion jumps back and forth");
+    private static final Param.Choice ORDER = FieldOrder.param("wrong, motion jumps back and forth");
 
     @Override
     public String id() {
@@ -62,16 +54,8 @@ final class DeinterlaceStep implements StepKind {
                 : List.of();
     }
 
-    static Scan order(String chosen, Format input) {
-        return switch (chosen) {
-            case "top" -> Scan.TOP_FIRST;
-            case "bottom" -> Scan.BOTTOM_FIRST;
-            default -> input.scan();
-        };
-    }
-
     private static Scan order(Settings settings, Format input) {
-        return order(settings.choice(ORDER).orElseThrow(), input);
+        return FieldOrder.of(settings, ORDER, input);
     }
 
     @Override

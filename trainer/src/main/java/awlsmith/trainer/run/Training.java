@@ -48,7 +48,7 @@ public final class Training {
     private final Map<String, String> notes;
     private final long seed;
     private float rate;
-    /** Iterations that the weights had behind them as another model, before this one. */
+    /** Iterations that the weights had behind them before this run. */
     private long begun;
 
     /** @param folder holds latest.onnx, best.onnx and journal.csv of this model */
