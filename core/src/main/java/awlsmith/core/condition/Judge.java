@@ -14,10 +14,8 @@ import java.util.function.ToDoubleFunction;
 /** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
 public final class Judge {
     private static final double TO_255 = 255;
-    /** Share of blocks from which on a frame counts as combed. */
-    private static final double COMBED = 0.005;
-    /** The same for the middle one of all frames taken for fields. */
-    private static final double CLEARLY_COMBED = 0.015;
+    /** Share of blocks from which on a frame counts as combed; whole frames have half of that at most. */
+    private static final double COMBED = 0.004;
 
     private final Notes notes;
     private final List<Long> cuts;
@@ -154,7 +152,7 @@ public final class Judge {
                 .mapToDouble(FieldNote::combed)
                 .sorted()
                 .toArray();
-        if (combed[combed.length / 2] < CLEARLY_COMBED) {
+        if (combed[combed.length / 2] < COMBED) {
             return Scan.PROGRESSIVE;
         }
         return top > bottom ? Scan.TOP_FIRST : Scan.BOTTOM_FIRST;
