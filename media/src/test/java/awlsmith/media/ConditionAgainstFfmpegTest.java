@@ -142,6 +142,22 @@ class ConditionAgainstFfmpegTest {
         assertThat(ours).isEqualTo(crop);
     }
 
+    /** FFmpeg's ebur128 writes its summary at the end. */
+    @Test
+    void loudnessAsEbur128HasIt() {
+        Path file = folder.resolve("sound.mkv");
+        TestClips.ffmpeg(
+                "-f lavfi -i color=gray:s=64x48:r=25:d=12 -f lavfi -i anoisesrc=d=12:c=pink:a=0.3:r=48000:seed=7"
+                        + " -f lavfi -i sine=f=330:d=12:r=48000 -filter_complex [1:a]volume='if(lt(t,5),1,0.1)':eval=frame[n];"
+                        + "[n][2:a]join=inputs=2:channel_layout=stereo -c:v ffv1 -c:a pcm_s16le " + file);
+        String said = TestClips.ffmpeg("-nostats -i " + file + " -af ebur128 -f null -");
+        String summary = said.substring(said.lastIndexOf("Integrated loudness"));
+        var theirs = Pattern.compile("I:\\s*(-?[0-9.]+) LUFS").matcher(summary);
+        assertThat(theirs.find()).isTrue();
+        var ours = SoundReading.check(Prober.probe(file), new Cancel()).orElseThrow();
+        assertThat(ours.loudness()).isCloseTo(Double.parseDouble(theirs.group(1)), within(0.15));
+    }
+
     /** mpdecimate drops the frames that only repeat the one before. */
     @Test
     void repeatsAsMpdecimateDropsThem() {

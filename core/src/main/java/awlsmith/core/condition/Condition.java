@@ -8,7 +8,7 @@ import java.util.Optional;
 /**
  * The condition of a clip.
  *
- * @param findings in a fixed order, every one always there
+ * @param findings in a fixed order; those of the picture are always there, those of the sound where there is any
  * @param scan how the lines were really taken
  * @param pulldown a cadence by which frames or fields were repeated, if one was found
  * @param borders black beside the picture in every frame
@@ -30,6 +30,7 @@ public record Condition(
      */
     public record Pulldown(boolean fields, int period, int phase) {}
 
+    /** One that is always there, see above. */
     public Finding finding(String id) {
         return findings.stream()
                 .filter(one -> one.id().equals(id))

@@ -4,6 +4,7 @@ import awlsmith.core.measure.Borders;
 import awlsmith.core.measure.Fields;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.sound.SoundCheck;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -18,13 +19,20 @@ public final class Judge {
     private static final double COMBED = 0.004;
 
     private final Notes notes;
+    private final Optional<SoundCheck.Result> sound;
     private final List<Long> cuts;
     private final List<Long> repeats;
     private final List<Long> flashes;
     private final float[] shake;
 
     public Judge(Notes notes) {
+        this(notes, Optional.empty());
+    }
+
+    /** @param sound what was heard, if there was anything */
+    public Judge(Notes notes, Optional<SoundCheck.Result> sound) {
         this.notes = notes;
+        this.sound = sound;
         this.cuts = Cuts.cuts(notes.frames());
         this.repeats = Cuts.repeats(notes.frames());
         this.flashes = Cuts.flashes(notes.frames());
@@ -83,6 +91,7 @@ public final class Judge {
         findings.add(colour());
         findings.add(borders(borders));
         findings.add(flat());
+        sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
         return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn);
     }
 

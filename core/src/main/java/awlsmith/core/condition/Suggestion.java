@@ -25,7 +25,21 @@ public record Suggestion(List<Part> parts, List<String> notes) {
 
     /** What there is no step for; told so that nobody looks for one. */
     private static final List<String> WITHOUT_STEP = List.of(
-            "blur", "shake", "stairs", "haloes", "flicker", "black", "white", "contrast", "cast", "colour", "flat");
+            "blur",
+            "shake",
+            "stairs",
+            "haloes",
+            "flicker",
+            "black",
+            "white",
+            "contrast",
+            "cast",
+            "colour",
+            "flat",
+            "loudness",
+            "floor",
+            "hum",
+            "clipping");
 
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
@@ -47,9 +61,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             parts.add(crop(condition.borders(), format, condition.finding("borders")));
         }
         parts.add(enlarge(condition, format, byFile));
-        var notes = WITHOUT_STEP.stream()
-                .map(condition::finding)
-                .filter(Finding::isNoticed)
+        var notes = condition.findings().stream()
+                .filter(finding -> WITHOUT_STEP.contains(finding.id()) && finding.isNoticed())
                 .map(finding -> finding.label() + ": " + finding.words())
                 .toList();
         return new Suggestion(parts, notes);

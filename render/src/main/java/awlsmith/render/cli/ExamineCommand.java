@@ -11,6 +11,7 @@ import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.SoundReading;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.List;
@@ -53,7 +54,7 @@ final class ExamineCommand {
                 "\r%d frames, %.0f a second%n",
                 frames,
                 frames / Math.max(1e-3, (System.nanoTime() - begun) / 1e9));
-        tell(new Judge(notes), info);
+        tell(new Judge(notes, SoundReading.check(info, cancel)), info);
         return Main.DONE;
     }
 

@@ -9,6 +9,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
+import awlsmith.media.SoundReading;
 import awlsmith.server.clips.ClipFacts;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
@@ -150,7 +151,7 @@ public class Examinations {
                             }
                         },
                         cancel);
-        var judge = new Judge(notes);
+        var judge = new Judge(notes, SoundReading.check(clip.info(), cancel));
         Condition condition = judge.condition();
         CurvesFile.save(judge.curves(), curvesFile(id));
         ClipFacts facts = clips.view(id).facts();

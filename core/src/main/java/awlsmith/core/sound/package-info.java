@@ -1,0 +1,2 @@
+/** What can be measured of a clip's sound. */
+package awlsmith.core.sound;
