@@ -86,6 +86,36 @@ class RenderPlanTest {
         }
     }
 
+    /** ITU-R BT.601: 720x576 samples of 16:15 are seen as 768x576, 720x480 of 8:9 as 640x480. */
+    @Test
+    void oblongPixelsBecomeSquare() {
+        Format pal = format(720, 576, Chroma.S420).withSize(720, 576, new Rational(16, 15));
+        Format ntsc = pal.withSize(720, 480, new Rational(8, 9));
+        assertSize(pal, "enlarge factor=1 pixels=square", 768, 576);
+        assertSize(pal, "enlarge factor=2 pixels=square", 1536, 1152);
+        assertSize(pal, "enlarge target=1080p pixels=square", 1440, 1080);
+        assertSize(ntsc, "enlarge target=720p pixels=square", 960, 720);
+        assertSize(ntsc, "enlarge factor=1 pixels=square", 720, 540);
+        assertThat(new Recipe(List.of(Step.parse("enlarge factor=2")))
+                        .chain(pal)
+                        .output()
+                        .sar())
+                .isEqualTo(new Rational(16, 15));
+    }
+
+    private static void assertSize(Format source, String step, int width, int height) {
+        Format out = new Recipe(List.of(Step.parse(step))).chain(source).output();
+        assertThat(out.width() + "x" + out.height()).as(step).isEqualTo(width + "x" + height);
+        assertThat(out.sar()).as(step).isEqualTo(Rational.ONE);
+    }
+
+    @Test
+    void enlargingFieldsAsWholeFramesIsWarnedOf() {
+        Format fields = format(720, 576, Chroma.S420).withScan(awlsmith.core.picture.Scan.TOP_FIRST);
+        assertThat(plan(fields, "enlarge factor=2", H264, 25, Long.MAX_VALUE).warnings())
+                .anyMatch(warning -> warning.contains("deinterlace before enlarging"));
+    }
+
     @Test
     void everyThreadOfANetCountsItsOwnMemory() {
         Format source = format(640, 360, Chroma.S420);
