@@ -98,10 +98,25 @@ class MainTest {
     }
 
     @Test
+    void examineTellsWhatIsWrongAndWhatWouldHelp() {
+        Run run = run("examine", clip.toString());
+        assertThat(run.code()).isZero();
+        assertThat(run.out())
+                .contains("Noise")
+                .contains("of 255")
+                .contains("Loudness")
+                .contains("suggested:")
+                .contains("  enlarge {factor=2.0");
+        assertThat(run("examine").code()).isEqualTo(2);
+        assertThat(run("examine", folder.resolve("nowhere.mp4").toString()).code())
+                .isEqualTo(1);
+    }
+
+    @Test
     void misuseIsASentenceAndCodeTwo() {
         String in = clip.toString();
         assertThat(run().code()).isEqualTo(2);
-        assertThat(run("dance").err()).contains("there are: render, steps");
+        assertThat(run("dance").err()).contains("there are: render, examine, steps");
         assertThat(run("render", in).err()).contains("usage: awlsmith render");
         assertThat(run("render", in, "o.mp4", "--step", "enlarge factor=9").err())
                 .contains("allowed is 0.125..8 x");
