@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { api, type ClipView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import { isExamining, mostWrong } from '@/view/condition'
@@ -9,6 +9,24 @@ import ConditionBars from './ConditionBars.vue'
 const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
 const asking = ref(false)
+const selected = defineModel<boolean>('selected', { default: false })
+const naming = ref(false)
+const name = ref('')
+const field = ref<HTMLInputElement>()
+
+function beginNaming() {
+  name.value = props.clip.title
+  naming.value = true
+  void nextTick(() => field.value?.select())
+}
+
+async function rename() {
+  naming.value = false
+  const title = name.value.trim()
+  if (title && title !== props.clip.title) {
+    await api.rename(props.clip.id, title).catch(notices.fail)
+  }
+}
 
 const bench = computed(() => `/bench/${props.clip.id}`)
 const ready = computed(() => props.clip.state === 'READY')
@@ -60,7 +78,18 @@ async function remove() {
     </router-link>
     <div v-else class="strip empty"></div>
     <div class="what">
-      <router-link v-if="ready" :to="bench" class="title">{{ clip.title }}</router-link>
+      <input
+        v-if="naming"
+        ref="field"
+        v-model="name"
+        class="naming"
+        maxlength="200"
+        :aria-label="`New name of ${clip.title}`"
+        @keydown.enter.prevent="rename"
+        @keydown.esc="naming = false"
+        @blur="naming = false"
+      />
+      <router-link v-else-if="ready" :to="bench" class="title">{{ clip.title }}</router-link>
       <span v-else class="title">{{ clip.title }}</span>
       <div v-if="clip.facts" class="figure quiet">{{ factsLine(clip.facts) }}</div>
       <div v-if="details" class="label details">{{ details }}</div>
@@ -103,9 +132,17 @@ async function remove() {
     </div>
     <div class="label">{{ ready ? takes : '' }}</div>
     <div class="label">{{ ready ? sent : '' }}</div>
-    <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="asking = true">
-      Remove
-    </button>
+    <div class="acts">
+      <label v-if="ready" class="link pick">
+        <input v-model="selected" type="checkbox" :aria-label="`Select ${clip.title}`" /> Select
+      </label>
+      <button class="link" type="button" :aria-label="`Rename ${clip.title}`" @click="beginNaming">
+        Rename
+      </button>
+      <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="asking = true">
+        Remove
+      </button>
+    </div>
     <v-dialog v-model="asking">
       <v-card class="ask">
         <p>
@@ -124,7 +161,7 @@ async function remove() {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 48px;
+  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 60px;
   gap: 18px;
   align-items: center;
   padding: 10px 20px;
@@ -167,6 +204,36 @@ a.title:hover {
   gap: 3px;
 }
 
+.acts {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+}
+
+.acts .link {
+  color: var(--faint);
+}
+
+.acts .link:hover,
+.acts .link:focus-visible {
+  color: var(--ink);
+}
+
+.pick {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  cursor: pointer;
+}
+
+.naming {
+  padding: 2px 6px;
+  border: 1px solid var(--treated);
+  background: var(--ground);
+  color: var(--ink);
+  font: 500 15px var(--sans);
+}
+
 .details {
   color: var(--faint);
   line-height: 1.35;
@@ -193,7 +260,7 @@ a.title:hover {
 
 @media (width < 1240px) {
   .row {
-    grid-template-columns: 250px minmax(220px, 1fr) 110px 150px 48px 48px 48px;
+    grid-template-columns: 250px minmax(220px, 1fr) 110px 150px 48px 48px 60px;
     gap: 14px;
   }
 }

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, type ClipView } from '@/api/client'
+import { api, type ClipView, Problem } from '@/api/client'
 import ClipRow from '@/components/ClipRow.vue'
 import LinkDialog from '@/components/LinkDialog.vue'
 import UploadRow from '@/components/UploadRow.vue'
+import { treatAlike } from '@/stores/alike'
 import { useFeed } from '@/stores/feed'
+import { useNotices } from '@/stores/notices'
 import { useUploads } from '@/stores/uploads'
 import { BAR_HEADS, finding } from '@/view/condition'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
 const uploads = useUploads()
+const notices = useNotices()
 const picker = ref<HTMLInputElement>()
 const folderPicker = ref<HTMLInputElement>()
 const linkRoots = ref<string[]>([])
@@ -45,6 +48,43 @@ const summary = computed(() => {
   const count = clips.value.length === 1 ? '1 clip' : `${clips.value.length} clips`
   return `${count}, ${length(seconds)}, ${bytes(size)}`
 })
+
+const selected = ref(new Set<string>())
+const chosen = computed(() => all.value.filter((clip) => selected.value.has(clip.id)))
+const givers = computed(() => all.value.filter((clip) => clip.state === 'READY'))
+/** The clip whose recipe is given; none for each one's own suggestion. */
+const giver = ref('')
+const giving = ref(false)
+
+function select(id: string, is: boolean) {
+  const next = new Set(selected.value)
+  if (is) {
+    next.add(id)
+  } else {
+    next.delete(id)
+  }
+  selected.value = next
+}
+
+async function give() {
+  giving.value = true
+  try {
+    const from = all.value.find((clip) => clip.id === giver.value)
+    const wrong = await treatAlike(chosen.value, from)
+    if (wrong.length) {
+      notices.fail(new Problem(0, wrong.join('; ')))
+    } else {
+      notices.say(
+        `${chosen.value.length === 1 ? '1 clip has' : `${chosen.value.length} clips have`} the recipe now`,
+      )
+      selected.value = new Set()
+    }
+  } catch (error) {
+    notices.fail(error)
+  } finally {
+    giving.value = false
+  }
+}
 
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
@@ -97,6 +137,22 @@ function picked(event: Event) {
         aria-label="demo archive"
       />
     </div>
+    <div v-if="chosen.length" class="alike" role="group" aria-label="Treat the selected alike">
+      <b>{{ chosen.length === 1 ? '1 clip' : `${chosen.length} clips` }} selected</b>
+      <label>
+        give
+        <select v-model="giver" aria-label="Which recipe">
+          <option value="">what each one’s condition suggests</option>
+          <option v-for="clip in givers" :key="clip.id" :value="clip.id">
+            the recipe of {{ clip.title }}
+          </option>
+        </select>
+      </label>
+      <button class="button go" type="button" :disabled="giving" @click="give">
+        {{ giving ? 'Giving…' : 'Give' }}
+      </button>
+      <button class="link" type="button" @click="selected = new Set()">Select none</button>
+    </div>
     <div class="head label" aria-hidden="true">
       <span></span><span></span
       ><span class="heads"
@@ -113,7 +169,13 @@ function picked(event: Event) {
         <button class="link" type="button" @click="uploads.forgetBroken(one.key)">Forget it</button>
       </div>
       <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
-      <ClipRow v-for="clip in clips" :key="clip.id" :clip="clip" />
+      <ClipRow
+        v-for="clip in clips"
+        :key="clip.id"
+        :clip="clip"
+        :selected="selected.has(clip.id)"
+        @update:selected="(is) => select(clip.id, is)"
+      />
     </div>
     <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
     <LinkDialog v-model="linking" :roots="linkRoots" />
@@ -144,7 +206,7 @@ function picked(event: Event) {
 
 .head {
   display: grid;
-  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 48px;
+  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 60px;
   gap: 18px;
   padding: 0 20px 6px;
 }
@@ -158,6 +220,24 @@ function picked(event: Event) {
   width: 13px;
   font-style: normal;
   font-size: 11px;
+}
+
+.alike {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 8px 20px;
+  background: var(--raised);
+  border-top: 1px solid var(--rule);
+}
+
+.alike select {
+  margin-left: 6px;
+  padding: 4px 8px;
+  border: 1px solid var(--rule);
+  background: var(--ground);
+  color: var(--ink);
+  font: 14px var(--sans);
 }
 
 .filter {
