@@ -1,6 +1,5 @@
 package awlsmith.demo;
 
-import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -12,7 +11,6 @@ import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
 import awlsmith.demo.scene.CrossingShot;
 import awlsmith.demo.scene.DeckWalkShot;
@@ -121,7 +119,7 @@ public final class FootageMaker {
         new Sound(shot.seconds(), 19).water(0.25).hum(0.02).hiss(0.02).write(sound);
         var codec = h264("21", "-c:a", "aac", "-b:a", "96k");
         run(footage, shot, large, rate, small, rate, codec, Optional.of(sound), progress, (frame, number) -> {
-            try (var steps = new Steps(frame)) {
+            try (var steps = new Steps(frame, pool, work)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                 Spoil.darkNoise(steps.now().plane(0), 0.045, 0.07, 3000 + number);
                 Spoil.darkNoise(steps.now().plane(1), 0.012, 0, 4000 + number);
@@ -148,7 +146,7 @@ public final class FootageMaker {
                 Optional.empty(),
                 progress,
                 (frame, number) -> {
-                    try (var steps = new Steps(frame)) {
+                    try (var steps = new Steps(frame, pool, work)) {
                         steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                         Spoil.defocus(steps.now().plane(0), 7);
                         Spoil.grain(steps.now().plane(0), 0.004, 6000 + number);
@@ -174,7 +172,7 @@ public final class FootageMaker {
                 Optional.empty(),
                 progress,
                 (frame, number) -> {
-                    try (var steps = new Steps(frame)) {
+                    try (var steps = new Steps(frame, pool, work)) {
                         steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                         Plane luma = steps.now().plane(0);
                         Spoil.soften(luma, 0.7f);
@@ -204,7 +202,7 @@ public final class FootageMaker {
             for (int n = 0; n < count; n++) {
                 work.cancel().check();
                 Frame large = drawn(SafetyFilm.frame(n / 15.0, 3), rgb, 1, n);
-                write(new Steps(large).to(truthFormat), truth);
+                write(new Steps(large, pool, work).to(truthFormat), truth);
                 large.release(pool);
                 write(drawn(SafetyFilm.frame(n / 15.0, 3), small, 3, n), clip);
                 progress.accept((n + 1.0) / count);
@@ -240,7 +238,7 @@ public final class FootageMaker {
             try (var stream = source.open(FrameRange.all(), large.whole(), pool, work.cancel())) {
                 long n = 0;
                 for (var frame = stream.next(); frame.isPresent(); frame = stream.next()) {
-                    try (var steps = new Steps(frame.get())) {
+                    try (var steps = new Steps(frame.get(), pool, work)) {
                         steps.reduce(small, Kernel.AREA);
                         Spoil.grain(steps.now().plane(0), 0.006, 8000 + n);
                         write(steps.to(small), clip);
@@ -276,7 +274,7 @@ public final class FootageMaker {
         var codec = List.of("-c:v", "libx264", "-profile:v", "baseline", "-preset", "medium", "-crf", "35", "-g", "75");
         var shot = new WinchShot();
         run(footage, shot, large, rate, small, rate, codec, Optional.empty(), progress, (frame, number) -> {
-            try (var steps = new Steps(frame)) {
+            try (var steps = new Steps(frame, pool, work)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                 Spoil.soften(steps.now().plane(0), 0.62f);
                 Spoil.grain(steps.now().plane(0), 0.008, 1000 + number);
@@ -313,7 +311,7 @@ public final class FootageMaker {
                 .hiss(0.002)
                 .write(sound);
         run(footage, shot, large, rate, small, rate, codec, Optional.of(sound), progress, (frame, number) -> {
-            try (var steps = new Steps(frame)) {
+            try (var steps = new Steps(frame, pool, work)) {
                 steps.reduce(small.withChroma(Chroma.S444), Kernel.BILINEAR);
                 Spoil.grain(steps.now().plane(0), 0.012, 2000 + number);
                 Spoil.sharpen(steps.now().plane(0), 0.5f);
@@ -369,14 +367,14 @@ public final class FootageMaker {
                 Optional.of(sound),
                 progress,
                 (frame, number) -> {
-                    try (var steps = new Steps(frame)) {
+                    try (var steps = new Steps(frame, pool, work)) {
                         steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
                         Frame woven = weave.add(steps.now(), number);
                         if (woven == null) {
                             return null;
                         }
                         tape.wear(woven);
-                        return new Steps(woven).to(small);
+                        return new Steps(woven, pool, work).to(small);
                     }
                 });
         Files.delete(sound);
@@ -411,7 +409,7 @@ public final class FootageMaker {
                 boolean second = fields && n % 2 == 1;
                 Frame clean = renderer.frame(n, Rational.of(n).dividedBy(rate), y -> !second || y % 3 != 0);
                 if (!second) {
-                    write(new Steps(clean).to(truthFormat), truth);
+                    write(new Steps(clean, pool, work).to(truthFormat), truth);
                 }
                 Frame spoilt = spoiling.of(clean, n);
                 if (spoilt != null) {
@@ -458,71 +456,6 @@ public final class FootageMaker {
         layout.pack(frame, raw);
         file.write(raw);
         frame.release(pool);
-    }
-
-    /** A frame taken through a few stages; what lies between goes back to the pool. */
-    private final class Steps implements AutoCloseable {
-        private final Frame start;
-        private Frame now;
-
-        Steps(Frame start) {
-            this.start = start;
-            this.now = start;
-        }
-
-        Frame now() {
-            return now;
-        }
-
-        void reduce(Format to, Kernel kernel) {
-            step(new EnlargeStage(now.format(), to, kernel));
-        }
-
-        /** A frame of its own in the file's layout; the caller releases it. */
-        Frame to(Format file) {
-            for (var stage : LayoutStages.between(now.format(), file)) {
-                step(stage);
-            }
-            Frame made = now;
-            now = start;
-            return made;
-        }
-
-        private void step(awlsmith.core.pipeline.Stage stage) {
-            Frame from = now;
-            now = stage.treat(distance -> from, stage.output().whole(), pool, work);
-            if (from != start) {
-                from.release(pool);
-            }
-        }
-
-        @Override
-        public void close() {
-            if (now != start) {
-                now.release(pool);
-            }
-        }
-    }
-
-    /** Weaves the upper lines of one moment with the lower lines of the next, top field first. */
-    private static final class Weave {
-        private final Frame woven;
-
-        Weave(Format format) {
-            woven = Frame.blank(format, format.whole(), 0, Rational.ZERO, new PlanePool(0));
-        }
-
-        Frame add(Frame moment, long number) {
-            int parity = (int) (number % 2);
-            for (int p = 0; p < 3; p++) {
-                Plane from = moment.plane(p);
-                Plane to = woven.plane(p);
-                for (int y = parity; y < to.height(); y += 2) {
-                    System.arraycopy(from.data(), from.row(y), to.data(), to.row(y), to.width());
-                }
-            }
-            return parity == 1 ? woven : null;
-        }
     }
 
     private static Format clean(int width, int height, ColourTags colour, Rational sar) {
