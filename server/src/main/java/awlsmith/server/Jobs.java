@@ -8,10 +8,12 @@ import awlsmith.server.examine.Examinations;
 import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
 import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
+import com.github.kagkarlsson.scheduler.task.FailureHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -34,7 +36,10 @@ class Jobs {
 
     @Bean
     OneTimeTask<Void> examineClip(Examinations examinations) {
-        return Tasks.oneTime(EXAMINE_CLIP).execute((task, context) -> examinations.run(UUID.fromString(task.getId())));
+        // it only fails when the server ends in the middle of it: then the next start begins it again at once
+        return Tasks.oneTime(EXAMINE_CLIP)
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(Duration.ofSeconds(1)))
+                .execute((task, context) -> examinations.run(UUID.fromString(task.getId())));
     }
 
     /** One name for this data folder, so that what a killed server had picked up is free again at once. */

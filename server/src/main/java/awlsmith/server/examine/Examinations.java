@@ -124,6 +124,9 @@ public class Examinations {
             }
         } catch (MediaException | Refusal e) {
             repository.failed(id, e.getMessage());
+        } catch (OutOfMemoryError e) {
+            repository.failed(
+                    id, "too little memory to examine pictures of this size; it can be worked on all the same");
         } catch (IOException | RuntimeException e) {
             LOG.error("examining a clip failed", e);
             repository.failed(
