@@ -30,7 +30,7 @@ import java.util.function.LongConsumer;
 
 /**
  * Looks at every frame of a clip once and notes what it sees. Of large pictures the middle is looked at; only borders and
- * light are taken from the whole.
+ * levels are taken from the whole.
  */
 public final class Examiner {
     /** Samples of a picture beyond which only its middle is looked at. */
@@ -152,12 +152,7 @@ public final class Examiner {
 
     private static FieldNote field(Looked before, Looked here, Looked after) {
         var fit = Fields.fit(before.luma(), here.luma(), after.luma());
-        return new FieldNote(
-                here.frame().number(),
-                Fields.verdict(fit),
-                Fields.combed(here.luma()),
-                fit.topRepeat(),
-                fit.bottomRepeat());
+        return new FieldNote(here.frame().number(), Fields.verdict(fit), Fields.combed(here.luma()));
     }
 
     private void sample(Looked here) {

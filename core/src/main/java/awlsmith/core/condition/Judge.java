@@ -15,8 +15,6 @@ import java.util.function.ToDoubleFunction;
 /** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
 public final class Judge {
     private static final double TO_255 = 255;
-    /** Share of blocks from which on a frame counts as combed; whole frames have half of that at most. */
-    private static final double COMBED = 0.004;
 
     private final Notes notes;
     private final Optional<SoundCheck.Result> sound;
@@ -161,7 +159,7 @@ public final class Judge {
                 .mapToDouble(FieldNote::combed)
                 .sorted()
                 .toArray();
-        if (combed[combed.length / 2] < COMBED) {
+        if (combed[combed.length / 2] <= FieldNote.COMBED) {
             return Scan.PROGRESSIVE;
         }
         return top > bottom ? Scan.TOP_FIRST : Scan.BOTTOM_FIRST;
@@ -174,8 +172,7 @@ public final class Judge {
     }
 
     private Finding comb(Scan scan, Optional<Condition.Pulldown> pulldown) {
-        long combed =
-                notes.fields().stream().filter(note -> note.combed() > COMBED).count();
+        long combed = notes.fields().stream().filter(FieldNote::isCombed).count();
         double share =
                 notes.fields().isEmpty() ? 0 : 100.0 * combed / notes.fields().size();
         boolean fields = scan.isInterlaced();
@@ -323,15 +320,14 @@ public final class Judge {
     }
 
     /** The nearest colour word to an angle of the blue and red difference, by BT.601's bars. */
-    private static String hue(double cb, double cr) {
+    static String hue(double cb, double cr) {
         double angle = Math.toDegrees(Math.atan2(cr, cb));
-        String[] words = {"violet", "magenta", "red", "orange", "yellow", "green", "cyan", "blue"};
-        // from 22 degrees on anticlockwise, in eighths
+        String[] words = {"blue", "magenta", "red", "orange", "yellow", "green", "cyan", "blue"};
         double[] ends = {22, 75, 118, 145, 190, 250, 300, 338};
         double turned = (angle + 360) % 360;
         for (int i = 0; i < ends.length; i++) {
             if (turned < ends[i]) {
-                return i == 0 ? "blue" : words[i];
+                return words[i];
             }
         }
         return "blue";
@@ -340,7 +336,7 @@ public final class Judge {
     private Finding colour() {
         double saturation = TO_255 * median(s -> s.levels().saturation());
         boolean grey = notes.format().chroma() == awlsmith.core.picture.Chroma.GREY;
-        boolean missing = grey || saturation < 1.5 && notes.format().chroma() != awlsmith.core.picture.Chroma.RGB;
+        boolean missing = grey || saturation < 1.5;
         return new Finding(
                 "colour",
                 "No colour",

@@ -13,9 +13,6 @@ final class Rhythm {
     /** Repeats that fall out of the rhythm, as a share of those in it. */
     private static final double STRAYS = 0.25;
 
-    /** Share of combed blocks from which a frame counts as woven. */
-    private static final double WOVEN = 0.01;
-
     private Rhythm() {}
 
     static Optional<Condition.Pulldown> frames(int count, List<Long> repeats) {
@@ -52,10 +49,10 @@ final class Rhythm {
                 int at = (int) Math.floorMod(note.frame() - phase, 5L);
                 if (at < 2) {
                     places++;
-                    fits += note.combed() > WOVEN ? 1 : 0;
+                    fits += note.isCombed() ? 1 : 0;
                 } else {
                     whole++;
-                    wholeFits += note.combed() <= WOVEN ? 1 : 0;
+                    wholeFits += note.isCombed() ? 0 : 1;
                 }
             }
             double score = places < 6 || whole < 9 ? 0 : Math.min((double) fits / places, (double) wholeFits / whole);

@@ -21,10 +21,8 @@ public final class Fields {
      *     lower lines of the frame after: small when the upper field comes second
      * @param bottomFromBefore the other two pairs: small when the lower field comes second
      * @param own both parities of this frame
-     * @param topRepeat how much the upper field differs from the one of the frame before, @param bottomRepeat the lower
      */
-    public record Fit(
-            double topFromBefore, double bottomFromBefore, double own, double topRepeat, double bottomRepeat) {}
+    public record Fit(double topFromBefore, double bottomFromBefore, double own) {}
 
     /** How the lines of a frame were taken, as far as its neighbours tell. */
     public enum Verdict {
@@ -57,7 +55,6 @@ public final class Fields {
         double top = 0;
         double bottom = 0;
         double own = 0;
-        double[] repeat = new double[2];
         float[] d = here.data();
         float[] b = before.data();
         float[] a = after.data();
@@ -70,13 +67,11 @@ public final class Fields {
             double withPast = 0;
             double withNext = 0;
             double withOwn = 0;
-            double changed = 0;
             for (int x = 0; x < here.width(); x++) {
                 float outer = d[above + x] + d[below + x];
                 withPast += Math.abs(outer - 2 * b[past + x]);
                 withNext += Math.abs(outer - 2 * a[next + x]);
                 withOwn += Math.abs(outer - 2 * d[mine + x]);
-                changed += Math.abs(d[mine + x] - b[past + x]);
             }
             if ((y & 1) == 0) {
                 top += withPast;
@@ -86,9 +81,8 @@ public final class Fields {
                 top += withNext;
             }
             own += withOwn;
-            repeat[y & 1] += changed;
         }
-        return new Fit(top, bottom, own, repeat[0], repeat[1]);
+        return new Fit(top, bottom, own);
     }
 
     /**

@@ -182,6 +182,18 @@ class ConditionTest {
         assertThat(condition.finding("borders").isNoticed()).isTrue();
     }
 
+    /** Colour differences of the full bars, worked from the luma weights of ITU-R BT.601: 0.299, 0.587, 0.114. */
+    @Test
+    void castsAreNamedByTheColourTheyLeanTo() {
+        double[][] bars = {{1, 0, 0}, {1, 1, 0}, {0, 1, 0}, {0, 1, 1}, {0, 0, 1}, {1, 0, 1}};
+        String[] names = {"red", "yellow", "green", "cyan", "blue", "magenta"};
+        for (int i = 0; i < bars.length; i++) {
+            double luma = 0.299 * bars[i][0] + 0.587 * bars[i][1] + 0.114 * bars[i][2];
+            assertThat(Judge.hue((bars[i][2] - luma) / 1.772, (bars[i][0] - luma) / 1.402))
+                    .isEqualTo(names[i]);
+        }
+    }
+
     @Test
     void stoppingStops() {
         var cancel = new Cancel();
