@@ -186,6 +186,11 @@ class ServerTest {
                 .asString();
         // it may have been quicker than the wish to stop it
         assertThat(state).isIn("STOPPED", "DONE");
+        // asked for while the job before may still be ending: it is met all the same
+        server.post("/api/clips/" + id + "/examination", "");
+        server.post("/api/clips/" + id + "/examination", "");
+        assertThat(examined(server, id).path("examination").path("progress").asDouble())
+                .isEqualTo(1);
         assertThat(server.post("/api/clips/" + java.util.UUID.randomUUID() + "/examination", "")
                         .status())
                 .isEqualTo(404);

@@ -215,10 +215,10 @@ public class Clips {
     ClipView repair(UUID id) {
         ClipView damaged = view(id);
         Path source = source(id);
+        var copy = UUID.randomUUID();
+        Path folder = media.clip(copy);
         try {
             media.demandSpace(Files.size(source));
-            var copy = UUID.randomUUID();
-            Path folder = media.clip(copy);
             Files.createDirectories(folder);
             Path stored = folder.resolve("source");
             Repairer.rebuild(source, media.incoming(copy), stored);
@@ -231,8 +231,10 @@ public class Clips {
                     Files.size(stored));
             return view(copy);
         } catch (MediaException e) {
+            MediaFolder.remove(folder);
             throw new Refusal(Refusal.Kind.INVALID, damaged.title() + " cannot be repaired: " + e.getMessage());
         } catch (IOException e) {
+            MediaFolder.remove(folder);
             throw interrupted(e, damaged.title());
         }
     }
@@ -262,6 +264,10 @@ public class Clips {
 
     /** A clip that can be pulled from; only once it has been read. */
     public Clip open(UUID id) {
+        Clip known = open.get(id);
+        if (known != null && Files.exists(known.info().file())) {
+            return known;
+        }
         ClipView view = view(id);
         if (view.state() == ClipView.State.READY && !Files.exists(source(id))) {
             open.remove(id);

@@ -106,14 +106,20 @@ public class Examinations {
         running.values().forEach(Cancel::ask);
     }
 
-    /** The body of the job; safe to run again after a restart. */
+    /**
+     * The body of the job; safe to run again after a restart. There is one job a clip, so a wish that comes while it runs is
+     * met by the same job.
+     */
     public void run(UUID id) {
+        while (!closing && repository.start(id)) {
+            once(id);
+        }
+    }
+
+    private void once(UUID id) {
         var cancel = new Cancel();
         running.put(id, cancel);
         try {
-            if (closing || !repository.start(id)) {
-                return;
-            }
             clips.publish(id);
             examine(id, cancel);
         } catch (Cancel.Stopped e) {
