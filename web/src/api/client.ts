@@ -7,6 +7,14 @@ export type ConditionFacts = Schemas['ConditionFacts']
 export type Finding = Schemas['FindingView']
 export type CurvesView = Schemas['CurvesView']
 export type TakeView = Schemas['TakeView']
+export type PinView = Schemas['PinView']
+export type ProofView = Schemas['ProofView']
+export type FiguresView = Schemas['FiguresView']
+export type StepsView = Schemas['StepsView']
+export type TakeFigures = Schemas['TakeFigures']
+export type PlaceView = Schemas['PlaceView']
+export type PixelView = Schemas['PixelView']
+export type ScopesView = Schemas['ScopesView']
 export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
 export type StepDescription = Schemas['StepDescription']
@@ -96,6 +104,20 @@ export interface StillRequest {
   viewer: string
 }
 
+/** A part of a frame that is seen, in source pixels. */
+export interface Seen extends Rect {
+  recipe: Recipe
+  frame: number
+  later?: number
+}
+
+export interface Rect {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
 export interface RecipeStep {
   step: string
   on: boolean
@@ -134,6 +156,44 @@ export const api = {
     id: string,
     change: { recipe: Recipe; inFrame?: number; outFrame?: number; version: number },
   ) => json<TakeView>('PUT', `/api/takes/${id}`, change),
+  addTakes: (clip: string, takes: { name?: string; recipe: Recipe }[], like?: string) =>
+    json<TakeView[]>('POST', `/api/clips/${clip}/takes`, { takes, ...(like ? { like } : {}) }),
+  undoTake: (id: string, version: number) => json<TakeView>('POST', `/api/takes/${id}/undo`, { version }),
+  redoTake: (id: string, version: number) => json<TakeView>('POST', `/api/takes/${id}/redo`, { version }),
+  labelTake: (id: string, label: { name?: string; verdict?: TakeView['verdict'] }) =>
+    json<TakeView>('PATCH', `/api/takes/${id}`, label),
+  removeTake: (id: string) => send('DELETE', `/api/takes/${id}`),
+  pins: (clip: string) => json<PinView[]>('GET', `/api/clips/${clip}/pins`),
+  dropPin: (clip: string, pin: Rect & { name?: string; frame: number }) =>
+    json<PinView>('POST', `/api/clips/${clip}/pins`, pin),
+  changePin: (id: string, change: Partial<Rect & { name: string; frame: number }>) =>
+    json<PinView>('PATCH', `/api/pins/${id}`, change),
+  removePin: (id: string) => send('DELETE', `/api/pins/${id}`),
+  compareSteps: (clip: string, seen: Seen, signal?: AbortSignal) =>
+    json<StepsView>('POST', `/api/clips/${clip}/compare/steps`, seen, signal),
+  pixel: (clip: string, seen: Seen, signal?: AbortSignal) =>
+    json<PixelView[]>('POST', `/api/clips/${clip}/compare/pixel`, seen, signal),
+  scopes: (clip: string, seen: Seen, signal?: AbortSignal) =>
+    json<ScopesView[]>('POST', `/api/clips/${clip}/compare/scopes`, seen, signal),
+  places: (clip: string, recipe: Recipe, frame: number) =>
+    json<PlaceView[]>('POST', `/api/clips/${clip}/compare/places`, { recipe, frame }),
+  compareTake: (clip: string, recipe: Recipe, frames: number[], viewer: string, signal?: AbortSignal) =>
+    json<TakeFigures>('POST', `/api/clips/${clip}/compare/take`, { recipe, frames, viewer }, signal),
+  refer: (clip: string, other: string | undefined) =>
+    json<ClipView>('PUT', `/api/clips/${clip}/reference`, other ? { clip: other } : {}),
+  proofs: (clip: string) => json<ProofView[]>('GET', `/api/clips/${clip}/proofs`),
+  prove: (
+    clip: string,
+    order: Rect & { takeId: string; takeName: string; recipe: Recipe; from: number; end: number },
+  ) => json<ProofView>('POST', `/api/clips/${clip}/proofs`, order),
+  stopProof: (id: string) => json<ProofView>('POST', `/api/proofs/${id}/stop`),
+  removeProof: (id: string) => send('DELETE', `/api/proofs/${id}`),
+  /** The next bytes of a proof's file; whole when there will be no more behind them. */
+  proofBytes: async (id: string, from: number, signal: AbortSignal) => {
+    const response = await send('GET', `/api/proofs/${id}/bytes?from=${from}`, undefined, signal)
+    const whole = response.headers.get('Proof-Whole') === 'true'
+    return { bytes: await response.arrayBuffer(), whole }
+  },
   plan: (
     clip: string,
     request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },

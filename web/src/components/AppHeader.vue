@@ -15,6 +15,7 @@ const bench = computed(() => {
   const id = clip.value?.id ?? [...feed.clips.values()].find((one) => one.state === 'READY')?.id
   return id ? `/bench/${id}` : undefined
 })
+const sheet = computed(() => bench.value?.replace('/bench/', '/sheet/'))
 const queue = computed(() => {
   const open = [...feed.renders.values()].filter((one) => one.state === 'RUNNING' || one.state === 'WAITING')
   const running = open.find((one) => one.state === 'RUNNING')
@@ -47,6 +48,7 @@ const queue = computed(() => {
     <nav aria-label="Places">
       <router-link to="/shelf">Shelf</router-link>
       <router-link v-if="bench" :to="bench" :class="{ on: route.name === 'bench' }">Bench</router-link>
+      <router-link v-if="sheet" :to="sheet" :class="{ on: route.name === 'sheet' }">Proof sheet</router-link>
       <router-link to="/dispatch">Dispatch</router-link>
       <router-link to="/library">Library</router-link>
     </nav>

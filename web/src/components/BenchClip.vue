@@ -1,23 +1,52 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { api, type ClipView, type Recipe, type StepDescription } from '@/api/client'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import {
+  api,
+  type ClipView,
+  type PinView,
+  type ProofView,
+  type Recipe,
+  type StepDescription,
+  type TakeView,
+} from '@/api/client'
+import { useClipTakes } from '@/stores/useClipTakes'
+import { useFigures } from '@/stores/useFigures'
 import { useNotices } from '@/stores/notices'
+import { usePins } from '@/stores/usePins'
+import { usePlans } from '@/stores/usePlans'
+import { useProofs } from '@/stores/useProofs'
 import { useTake } from '@/stores/useTake'
-import { clamp, type Rect } from '@/view/glass'
+import { clamp, type Point, type Rect } from '@/view/glass'
 import { withNewStep, withStep } from '@/view/recipe'
+import { type Sides, sidesOf } from '@/view/sides'
+import { useBenchKeys } from '@/view/useBenchKeys'
+import { useProofPlayer } from '@/view/useProofPlayer'
 import { clock } from '@/view/words'
 import DispatchDialog from './DispatchDialog.vue'
 import Glass from './Glass.vue'
 import Ledger from './Ledger.vue'
+import ProofLane from './ProofLane.vue'
+import ProofLine from './ProofLine.vue'
 import Run from './Run.vue'
+import SideColumn, { type Panel } from './SideColumn.vue'
+import TakeBar from './TakeBar.vue'
+import VaryDialog from './VaryDialog.vue'
 
-/** One clip on the bench: its recipe, its picture, its time. */
+/** One clip on the bench: its takes, its picture, its time. */
 const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
-const { take, state, plan, problems, saved, load, change, save, undo, redo } = useTake(
+const route = useRoute()
+const router = useRouter()
+const { take, state, plan, problems, saved, load, open, change, save, undo, redo } = useTake(
   props.clip.id,
   notices.fail,
 )
+const takes = useClipTakes(props.clip.id, notices.fail)
+const pins = usePins(props.clip.id, notices.fail)
+const proofs = useProofs(props.clip.id, notices.fail)
+const planOf = usePlans(props.clip.id)
+const { figures, want: wantFigures } = useFigures(props.clip.id)
 
 const steps = shallowRef<StepDescription[]>([])
 const frame = ref(0)
@@ -26,29 +55,254 @@ const later = ref(0)
 /** The crop step whose rectangle is being dragged, or -1. */
 const cropping = ref(-1)
 const dispatching = ref(false)
+const varying = ref(false)
+const searching = ref(false)
+const panel = ref<Panel>('pins')
+const seen = shallowRef<Rect>()
+const hover = shallowRef<Point>()
+const against = shallowRef<{ id: string; name: string; sides: Sides }>()
+const proofSeconds = ref(2)
+const chosenProof = ref<string>()
 const glass = ref<InstanceType<typeof Glass>>()
-/** The recipe that the plan at hand belongs to: only that one is shown, so sizes and pixels agree. */
+
 const facts = computed(() => props.clip.facts!)
 const frames = computed(() => props.clip.frames ?? 1)
-const source = computed(() =>
-  plan.value
-    ? { width: plan.value.base.width, height: plan.value.base.height }
-    : { width: facts.value.width, height: facts.value.height },
+/** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
+const sides = computed(() =>
+  plan.value && state.value ? sidesOf(state.value.recipe, plan.value) : undefined,
 )
+const source = computed(() => sides.value?.source ?? { width: facts.value.width, height: facts.value.height })
 /** Output frames to a frame of the source. */
 const perFrame = computed(() =>
   Math.max(1, Math.round((plan.value?.ratePerSecond ?? 0) / facts.value.ratePerSecond)),
 )
-const treated = computed(() => {
-  const last = plan.value?.steps.at(-1)
-  return last ? { width: last.width, height: last.height } : source.value
-})
-const placement = computed(() => plan.value?.placement ?? { x: 0, y: 0, ...source.value })
 const place = computed(() => {
   const half = later.value > 0 ? ` + ${later.value}/${perFrame.value}` : ''
   const at = (frame.value + later.value / perFrame.value) * facts.value.seconds
   return `${clock(at / frames.value)} frame ${frame.value}${half}`
 })
+const pinsHere = computed(() => pins.pins.value.filter((pin) => pin.frame === frame.value))
+
+// --- proofs ---
+
+const proof = computed(() => proofs.proofs.value.find((one) => one.id === chosenProof.value))
+const player = useProofPlayer(proof, planOf, notices.fail)
+const { moving, playing, loop, speed } = player
+const presentRecipe = computed(() => JSON.stringify(state.value?.recipe ?? {}))
+const marked = computed(() => state.value?.inFrame !== undefined || state.value?.outFrame !== undefined)
+
+/** The clip's frame that belongs to a proof's. */
+function clipFrame(of: ProofView, n: number): number {
+  return of.fromFrame + (n * (of.endFrame - of.fromFrame)) / of.frames
+}
+
+watch(moving, (now) => {
+  if (now && proof.value) {
+    goTo(clipFrame(proof.value, now.frame))
+  }
+})
+
+function goTo(at: number) {
+  const per = perFrame.value
+  const n = clamp(Math.floor(at * per + 1e-6), 0, frames.value * per - 1)
+  frame.value = Math.floor(n / per)
+  later.value = n % per
+}
+
+async function prove() {
+  const now = state.value
+  const on = take.value
+  if (!now || !on || !sides.value || !glass.value) {
+    return
+  }
+  await save()
+  const length = Math.max(1, Math.round(proofSeconds.value * facts.value.ratePerSecond))
+  const from = marked.value ? (now.inFrame ?? 0) : clamp(frame.value, 0, Math.max(0, frames.value - length))
+  const end = marked.value ? (now.outFrame ?? frames.value) : Math.min(frames.value, from + length)
+  const { placement } = sides.value
+  const part = glass.value.seenPart()
+  const perX = placement.width / source.value.width
+  const perY = placement.height / source.value.height
+  const made = await proofs.prove({
+    takeId: on.id,
+    takeName: on.name,
+    recipe: now.recipe,
+    from,
+    end,
+    x: Math.max(0, Math.floor(placement.x + part.x * perX)),
+    y: Math.max(0, Math.floor(placement.y + part.y * perY)),
+    width: Math.max(2, Math.ceil(part.width * perX)),
+    height: Math.max(2, Math.ceil(part.height * perY)),
+  })
+  if (made) {
+    player.pause()
+    chosenProof.value = made.id
+  }
+}
+
+// a proof that was asked for plays as soon as there is something of it
+watch(
+  () => [proof.value?.id, (proof.value?.framesDone ?? 0) >= 12 || proof.value?.state === 'DONE'] as const,
+  ([id, there], [before, was]) => {
+    if (id && there && (id !== before || !was) && !playing.value) {
+      void player.toggle()
+    }
+  },
+)
+
+function playOrPause() {
+  const now = proof.value
+  if (!now) {
+    const last = proofs.proofs.value.findLast((one) => one.framesDone > 0)
+    if (last) {
+      chosenProof.value = last.id
+    } else {
+      notices.say('Nothing to play yet: Enter renders a proof of this moment.')
+    }
+    return
+  }
+  const inside = frame.value >= now.fromFrame && frame.value < now.endFrame
+  const seconds = ((frame.value - now.fromFrame) / (now.endFrame - now.fromFrame)) * (now.frames / now.rate)
+  void player.toggle(inside ? Math.max(0, seconds) : 0)
+}
+
+function nextSpeed() {
+  speed.value = speed.value === 1 ? 0.5 : speed.value === 0.5 ? 0.25 : 1
+}
+
+async function throwAway(one: ProofView) {
+  chosenProof.value = undefined
+  await proofs.remove(one.id)
+}
+
+// --- takes ---
+
+async function openTake(next: TakeView) {
+  cropping.value = -1
+  await open(next)
+  if (against.value?.id === next.id) {
+    against.value = undefined
+  }
+  await router.replace({ query: { ...route.query, take: next.id } })
+}
+
+async function copyTake() {
+  await save()
+  const now = state.value
+  if (now && take.value) {
+    const [made] = await takes.add([{ recipe: now.recipe }], take.value.id)
+    if (made) {
+      await openTake(made)
+    }
+  }
+}
+
+async function vary(made: { name: string; recipe: Recipe }[]) {
+  const added = await takes.add(made, take.value?.id)
+  if (added.length > 0) {
+    await router.push(`/sheet/${props.clip.id}`)
+  }
+}
+
+function stepTake(by: number) {
+  const all = takes.open.value
+  const at = all.findIndex((one) => one.id === take.value?.id)
+  const next = all[(at + by + all.length) % all.length]
+  if (next && next.id !== take.value?.id) {
+    void openTake(next)
+  }
+}
+
+/** Puts the next take after the one in the source's place there, and the source again after the last. */
+async function stepAgainst() {
+  const others = takes.open.value.filter((one) => one.id !== take.value?.id)
+  const at = others.findIndex((one) => one.id === against.value?.id)
+  const next = others[at + 1]
+  if (!next) {
+    against.value = undefined
+    if (others.length === 0) {
+      notices.say('This clip has one take; copy it to have another to look at it against.')
+    }
+    return
+  }
+  try {
+    const recipe = next.recipe as unknown as Recipe
+    against.value = { id: next.id, name: next.name, sides: sidesOf(recipe, await planOf(recipe)) }
+  } catch (error) {
+    notices.fail(error)
+  }
+}
+
+function judge() {
+  const now = take.value
+  if (now) {
+    void takes.label(now.id, { verdict: now.verdict === 'KEPT' ? 'OPEN' : 'KEPT' })
+  }
+}
+
+// --- pins ---
+
+/** The usual pin: a loupe's shape, larger on larger pictures. */
+function dropPin() {
+  const at = glass.value?.pointed()
+  if (!at) {
+    return
+  }
+  const width = Math.max(34, source.value.width / 14)
+  const height = (width * 74) / 133
+  const inside = (v: number, size: number, all: number) => clamp(v - size / 2, 0, Math.max(0, all - size))
+  addPin({
+    x: inside(at.x, width, source.value.width),
+    y: inside(at.y, height, source.value.height),
+    width,
+    height,
+  })
+}
+
+function addPin(box: Rect, name?: string) {
+  void pins.drop({ ...box, frame: frame.value, ...(name ? { name } : {}) })
+  panel.value = 'pins'
+}
+
+function goToPin(pin: PinView) {
+  player.pause()
+  chosenProof.value = undefined
+  frame.value = pin.frame
+  later.value = 0
+  glass.value?.goTo(pin)
+}
+
+async function suggestPins() {
+  const now = state.value
+  if (!now) {
+    return
+  }
+  searching.value = true
+  try {
+    const places = await api.places(props.clip.id, now.recipe, frame.value)
+    if (places.length === 0) {
+      notices.say('No place of this frame stands out.')
+    }
+    const width = Math.max(34, source.value.width / 14)
+    const height = (width * 74) / 133
+    for (const one of places) {
+      await pins.drop({
+        name: one.why,
+        frame: one.frame,
+        x: one.x - width / 2,
+        y: one.y - height / 2,
+        width,
+        height,
+      })
+    }
+  } catch (error) {
+    notices.fail(error)
+  } finally {
+    searching.value = false
+  }
+}
+
+// --- the crop ---
 
 /** What the step being dragged gets: the picture before it is the source's, as crops come before anything that enlarges. */
 const crop = computed<Rect | undefined>(() => {
@@ -101,13 +355,37 @@ function toggleCrop() {
 }
 
 onMounted(async () => {
-  frame.value = Math.floor(frames.value / 2)
-  await load()
+  const wanted = route.query
+  frame.value = clamp(Number(wanted['frame'] ?? Math.floor(frames.value / 2)) || 0, 0, frames.value - 1)
+  await load(typeof wanted['take'] === 'string' ? wanted['take'] : undefined)
+  void takes.load()
+  void pins.load()
+  void proofs.load()
   steps.value = await api.steps().catch((error: unknown) => {
     notices.fail(error)
     return []
   })
 })
+// a pin of the proof sheet that was clicked: gone to once there is a glass
+const stopGoing = watch(
+  () => [glass.value, pins.pins.value] as const,
+  ([there, all]) => {
+    const pin = all.find((one) => one.id === route.query['pin'])
+    if (there && pin) {
+      stopGoing()
+      requestAnimationFrame(() => goToPin(pin))
+    }
+  },
+)
+
+watch(
+  () => [state.value?.recipe, frame.value, later.value, seen.value, moving.value === undefined] as const,
+  ([recipe, n, k, part, rests]) => {
+    if (recipe && part && rests && part.width >= 16 && part.height >= 16) {
+      wantFigures(recipe, n, k, part)
+    }
+  },
+)
 
 function setRecipe(recipe: Recipe) {
   change({ recipe })
@@ -120,7 +398,15 @@ function setSpan(inFrame: number | undefined, outFrame: number | undefined) {
   })
 }
 
+function setFrame(next: number) {
+  player.pause()
+  moving.value = undefined
+  frame.value = next
+}
+
 function go(by: number) {
+  player.pause()
+  moving.value = undefined
   const per = perFrame.value
   const at = clamp(frame.value * per + later.value + by, 0, frames.value * per - 1)
   frame.value = Math.floor(at / per)
@@ -128,74 +414,78 @@ function go(by: number) {
 }
 
 watch(perFrame, () => (later.value = 0))
+// paused, the exact frame is shown without loss
+watch(playing, (is) => {
+  if (!is) {
+    moving.value = undefined
+  }
+})
 
 async function openDispatch() {
   await save()
   dispatching.value = true
 }
 
-const scales: Record<string, number> = { '1': 1, '2': 2, '4': 4, '8': 8 }
-
-function onKey(event: KeyboardEvent) {
-  const target = event.target as HTMLElement
-  if (target.closest('input, textarea, [role="listbox"], [role="dialog"]')) {
-    return
-  }
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-    event.preventDefault()
-    return event.shiftKey ? redo() : undo()
-  }
-  if (event.ctrlKey || event.metaKey || event.altKey) {
-    return
-  }
+useBenchKeys(() => {
   const now = state.value
-  const scale = scales[event.key]
-  if (scale !== undefined) {
-    return glass.value?.setScale(scale)
+  const scales = Object.fromEntries([1, 2, 4, 8].map((n) => [String(n), () => glass.value?.setScale(n)]))
+  const looks = Object.fromEntries(
+    (['wipe', 'pair', 'difference', 'source', 'treated'] as const).map((look, i) => [
+      'wedsr'[i] ?? '',
+      () => glass.value?.setLook(look),
+    ]),
+  )
+  return {
+    undo,
+    redo,
+    up: { f: () => glass.value?.flip(false) },
+    down: {
+      ...scales,
+      ...looks,
+      ',': () => go(-1),
+      '.': () => go(1),
+      '<': () => go(-10 * perFrame.value),
+      '>': () => go(10 * perFrame.value),
+      Home: () => go(-Infinity),
+      End: () => go(Infinity),
+      c: toggleCrop,
+      Escape: () => {
+        cropping.value = -1
+        chosenProof.value = undefined
+      },
+      i: () =>
+        setSpan(
+          frame.value,
+          now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
+        ),
+      o: () =>
+        setSpan(
+          now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
+          frame.value + 1,
+        ),
+      I: () => setSpan(undefined, now?.outFrame),
+      O: () => setSpan(now?.inFrame, undefined),
+      f: () => glass.value?.flip(true),
+      '0': () => glass.value?.fit(),
+      '[': () => glass.value?.nudgeEdge(-0.02),
+      ']': () => glass.value?.nudgeEdge(0.02),
+      '{': () => glass.value?.turnEdge(-5),
+      '}': () => glass.value?.turnEdge(5),
+      '+': () => glass.value?.amplifyMore(),
+      p: dropPin,
+      x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
+      h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
+      Enter: () => void prove(),
+      ' ': playOrPause,
+      t: () => stepTake(1),
+      T: () => stepTake(-1),
+      n: () => void copyTake(),
+      a: () => void stepAgainst(),
+      k: judge,
+      g: () => void router.push(`/sheet/${props.clip.id}`),
+    },
   }
-  const keys: Record<string, () => void> = {
-    ',': () => go(-1),
-    '.': () => go(1),
-    '<': () => go(-10 * perFrame.value),
-    '>': () => go(10 * perFrame.value),
-    Home: () => go(-Infinity),
-    End: () => go(Infinity),
-    c: toggleCrop,
-    Escape: () => (cropping.value = -1),
-    i: () =>
-      setSpan(
-        frame.value,
-        now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
-      ),
-    o: () =>
-      setSpan(
-        now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
-        frame.value + 1,
-      ),
-    I: () => setSpan(undefined, now?.outFrame),
-    O: () => setSpan(now?.inFrame, undefined),
-    f: () => glass.value?.flip(true),
-    '0': () => glass.value?.fit(),
-    '[': () => glass.value?.nudgeEdge(-0.02),
-    ']': () => glass.value?.nudgeEdge(0.02),
-  }
-  const act = keys[event.key]
-  if (act) {
-    event.preventDefault()
-    act()
-  }
-}
-
-function onKeyUp(event: KeyboardEvent) {
-  if (event.key === 'f') {
-    glass.value?.flip(false)
-  }
-}
-
-const stop = new AbortController()
-window.addEventListener('keydown', onKey, { signal: stop.signal })
-window.addEventListener('keyup', onKeyUp, { signal: stop.signal })
-onScopeDispose(() => stop.abort())
+})
 </script>
 
 <template>
@@ -203,34 +493,49 @@ onScopeDispose(() => stop.abort())
     <Ledger
       v-if="take && state"
       :clip="clip"
-      :take="take"
       :recipe="state.recipe"
       :steps="steps"
       :plan="plan"
       :problems="problems"
-      :saved="saved"
+      :figures="figures"
       :cropping="cropping"
       @crop="(index) => (cropping = index)"
       @change="setRecipe"
       @dispatch="openDispatch"
-    />
+    >
+      <TakeBar
+        :take="take"
+        :takes="takes.open.value"
+        :discarded="takes.discarded.value"
+        :saved="saved"
+        @open="openTake"
+        @copy="copyTake"
+        @vary="varying = true"
+        @undo="undo"
+        @redo="redo"
+        @label="(one, label) => takes.label(one.id, label)"
+        @remove="(one) => takes.remove(one.id)"
+      />
+    </Ledger>
     <div v-else class="blank"></div>
     <Glass
-      v-if="take && state && plan"
+      v-if="take && sides"
       ref="glass"
       :clip="clip.id"
       :frame="frame"
       :later="later"
-      :recipe="state.recipe"
-      :turning="plan.base.steps"
-      :source="source"
-      :treated="treated"
-      :placement="placement"
-      :place="place"
+      :sides="sides"
       :take-name="take.name"
+      :against="against"
+      :moving="moving"
+      :place="place"
+      :pins="pinsHere"
       :crop="crop"
       :crop-step="cropStep"
       @crop="setCrop"
+      @pin="addPin"
+      @hover="(at) => (hover = at)"
+      @seen="(part) => (seen = part)"
       @failed="notices.fail"
     />
     <div v-else class="unplanned">
@@ -238,21 +543,78 @@ onScopeDispose(() => stop.abort())
         This take cannot be shown: {{ problems[0]?.sentence }}. Change that setting on the left.
       </p>
     </div>
+    <SideColumn
+      v-if="sides"
+      v-model:panel="panel"
+      class="beside"
+      :clip="clip.id"
+      :recipe="sides.recipe"
+      :sides="sides"
+      :frame="frame"
+      :later="later"
+      :pins="pins.pins.value"
+      :searching="searching"
+      :seen="seen"
+      :hover="hover"
+      @go="goToPin"
+      @rename="(pin, name) => pins.change(pin.id, { name })"
+      @remove="(pin) => pins.remove(pin.id)"
+      @drop="dropPin"
+      @suggest="suggestPins"
+      @failed="notices.fail"
+    />
     <Run
-      v-model:frame="frame"
+      :frame="frame"
       :clip="clip"
       :frames="frames"
       :seconds="facts.seconds"
       :in-frame="state?.inFrame"
       :out-frame="state?.outFrame"
+      @update:frame="setFrame"
       @span="setSpan"
-    />
+    >
+      <template #proof>
+        <ProofLine
+          :proof="proof"
+          :playing="playing"
+          :loop="loop"
+          :speed="speed"
+          :seconds="proofSeconds"
+          :marked="marked"
+          @prove="prove"
+          @toggle="playOrPause"
+          @stop="(one) => proofs.stop(one.id)"
+          @remove="throwAway"
+          @close="chosenProof = undefined"
+          @loop="loop = !loop"
+          @speed="nextSpeed"
+          @seconds="(n) => (proofSeconds = n)"
+        />
+      </template>
+      <template #lane>
+        <ProofLane
+          :proofs="proofs.proofs.value"
+          :frames="frames"
+          :chosen="chosenProof"
+          :present="presentRecipe"
+          @choose="(one) => (chosenProof = one.id)"
+        />
+      </template>
+    </Run>
     <DispatchDialog
       v-if="take && state"
       v-model="dispatching"
       :take="take"
       :recipe="state.recipe"
       :clip-title="clip.title"
+    />
+    <VaryDialog
+      v-if="take && state"
+      v-model="varying"
+      :recipe="state.recipe"
+      :kinds="steps"
+      :take-name="take.name"
+      @make="vary"
     />
   </div>
 </template>
@@ -266,7 +628,7 @@ onScopeDispose(() => stop.abort())
 
 .bench {
   display: grid;
-  grid-template: 'ledger glass' 1fr 'ledger run' auto / 296px 1fr;
+  grid-template: 'ledger glass beside' 1fr 'ledger run beside' auto / 296px 1fr 160px;
   height: calc(100vh - 44px);
   min-height: 480px;
 }
@@ -274,5 +636,9 @@ onScopeDispose(() => stop.abort())
 .bench > :deep(.ledger),
 .blank {
   grid-area: ledger;
+}
+
+.beside {
+  grid-area: beside;
 }
 </style>

@@ -14,6 +14,9 @@ const take: TakeView = {
   inFrame: 10,
   outFrame: 60,
   version: 4,
+  verdict: 'OPEN',
+  undos: 0,
+  redos: 0,
   updatedAt: '',
 }
 const recipe: Recipe = { awlsmith: 1, steps: [] }

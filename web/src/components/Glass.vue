@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue'
-import type { Recipe } from '@/api/client'
-import { dragMoves, wheelZooms } from '@/view/gestures'
+import type { PinView } from '@/api/client'
+import { dragMoves, fromCentre, type ViewVerbs, wheelZooms } from '@/view/gestures'
 import {
   around,
   clamp,
@@ -10,68 +10,91 @@ import {
   held,
   inSource,
   panBy,
+  type Point,
   type Rect,
   type Size,
-  wanted,
+  toPicture,
+  toScreen,
   zoomAt,
 } from '@/view/glass'
-import { type Look, paint } from '@/view/paint'
-import { sourceRecipe } from '@/view/recipe'
+import { type Edge, fromEdge, halfScreen, type Look, paint } from '@/view/paint'
+import { behindTheGlass } from '@/view/queue'
+import { isSameSize, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
 import { useDrawLoop } from '@/view/useDrawLoop'
+import type { Moving } from '@/view/useProofPlayer'
 import { useStill } from '@/view/useStill'
 import { ratio } from '@/view/words'
 import CropFrame from './CropFrame.vue'
+import GlassBar from './GlassBar.vue'
 
 const props = defineProps<{
   clip: string
   frame: number
   /** Output frames after the first one made of that frame. */
   later: number
-  recipe: Recipe
-  /** How many of the recipe's first steps turn the picture; what they make is shown as the source. */
-  turning: number
-  /** Size of the source's picture and of the treated one. */
-  source: Size
-  treated: Size
-  /** Where the clip's own picture lies in the treated one. */
-  placement: Rect
+  sides: Sides
+  takeName: string
+  /** Another take that stands in the source's place. */
+  against: { sides: Sides; name: string } | undefined
+  /** A proof's frame, while one is played. */
+  moving: Moving | undefined
   /** Where and when one is, told under the picture. */
   place: string
-  takeName: string
+  /** Pins of this frame, drawn on the picture. */
+  pins: PinView[]
   /** The rectangle to keep while it is being dragged; then only the source is seen. */
   crop: Rect | undefined
   cropStep: Size
 }>()
-const emit = defineEmits<{ failed: [error: unknown]; idle: []; crop: [crop: Rect] }>()
+const emit = defineEmits<{
+  failed: [error: unknown]
+  crop: [crop: Rect]
+  /** A box drawn on the source picture. */
+  pin: [box: Rect]
+  /** The source pixel under the pointer, or none. */
+  hover: [at: Point | undefined]
+  /** What is seen of the source, once it rests. */
+  seen: [part: Rect]
+}>()
 
 const MARGIN = 0.12
 const REST_MS = 40
 const TELL_AFTER_MS = 180
 const EDGE_REACH = 8
+/** Share of the screen's height at either end of the edge that turns it. */
+const TURNING = 0.14
+const MOST_AMPLIFY = 32
 
 const canvas = ref<HTMLCanvasElement>()
 const screen = shallowRef<Size>({ width: 1, height: 1 })
 const glass = shallowRef<Glass>({ x: 0, y: 0, scale: 1 })
 const isFitted = ref(true)
-const edge = ref(0.5)
+const edge = shallowRef<Edge>({ at: 0.5, turn: 0 })
 const look = ref<Look>('wipe')
+const amplify = ref(4)
 const flipped = ref(false)
 const ownPixels = ref(false)
 const late = ref(false)
+const drawn = shallowRef<Rect>()
+const pointer = shallowRef<Point>()
 const quit = new AbortController()
 
 const left = reactive(useStill('source', (error) => emit('failed', error)))
 const right = reactive(useStill('treated', (error) => emit('failed', error)))
 
+const source = computed(() => props.sides.source)
 /** The treated picture's pixels to one of the screen's. */
-const treatedScale = computed(() => (glass.value.scale * props.source.width) / props.placement.width)
+const treatedScale = computed(() => (glass.value.scale * source.value.width) / props.sides.placement.width)
 /** The treated frame, and both pictures together, in the source's pixels. */
-const frame = computed(() => inSource(props.source, props.treated, props.placement))
-const all = computed(() => around(props.source, frame.value))
-const sameSize = computed(
-  () => props.source.width === props.placement.width && props.source.height === props.placement.height,
-)
+const frame = computed(() => inSource(source.value, props.sides.treated, props.sides.placement))
+const all = computed(() => around(source.value, frame.value))
+const sameSize = computed(() => isSameSize(props.sides))
 const shown = computed<Look>(() => (flipped.value || props.crop ? 'source' : look.value))
+const own = computed(
+  () => (ownPixels.value && shown.value !== 'difference') || sameSize.value || props.crop !== undefined,
+)
+/** The screen that one side has for itself. */
+const sideScreen = computed(() => (shown.value === 'pair' ? halfScreen(screen.value) : screen.value))
 const shapes = [
   { label: 'any shape', ratio: 0 },
   { label: '4:3', ratio: 4 / 3 },
@@ -80,6 +103,28 @@ const shapes = [
 ]
 const shape = ref(0)
 const pending = computed(() => left.pending || right.pending)
+const leftName = computed(() =>
+  props.against
+    ? `take ${props.against.name}`
+    : own.value
+      ? 'source, own pixels'
+      : 'source, enlarged plainly',
+)
+/** Pins and the box being drawn, on the screen. */
+const marks = computed(() => {
+  const boxes = props.pins.map((pin) => ({ key: pin.id, name: pin.name, rect: pin as Rect }))
+  if (drawn.value) {
+    boxes.push({ key: 'drawn', name: '', rect: drawn.value })
+  }
+  return boxes.map((box) => {
+    const at = toScreen(glass.value, sideScreen.value, box.rect)
+    const css = (v: number) => `${v / devicePixelRatio}px`
+    return {
+      ...box,
+      style: { left: css(at.x), top: css(at.y), width: css(at.width), height: css(at.height) },
+    }
+  })
+})
 
 const { invalidate } = useDrawLoop(() => {
   const ctx = canvas.value?.getContext('2d', { alpha: false })
@@ -87,13 +132,14 @@ const { invalidate } = useDrawLoop(() => {
     paint(ctx, {
       glass: glass.value,
       screen: screen.value,
-      picture: props.source,
+      picture: source.value,
       // while a rectangle is dragged it is what dims the rest
-      frame: props.crop ? { x: 0, y: 0, ...props.source } : frame.value,
-      source: left.piece,
-      treated: right.piece,
+      frame: props.crop ? { x: 0, y: 0, ...source.value } : frame.value,
+      source: props.moving?.source ?? left.piece,
+      treated: props.moving?.treated ?? right.piece,
       look: shown.value,
       edge: edge.value,
+      amplify: amplify.value,
     })
   }
 })
@@ -104,29 +150,76 @@ function lookAt(next: Glass, fit = false) {
 }
 
 function fit() {
-  lookAt(fitted(all.value, screen.value), true)
+  lookAt(fitted(all.value, sideScreen.value), true)
 }
 
 /** Sets the scale in treated pixels, the middle of the screen staying where it is. */
 function setScale(scale: number) {
-  const next = (scale * props.placement.width) / props.source.width
+  const next = (scale * props.sides.placement.width) / source.value.width
   lookAt(zoomAt(glass.value, next, { x: 0, y: 0 }))
 }
 
-const verbs = {
-  zoom(factor: number, at: { x: number; y: number }) {
+function setLook(next: Look) {
+  look.value = next
+}
+
+/** From the middle of the screen to the middle of the side that lies there. */
+function onSide(at: Point): Point {
+  if (shown.value !== 'pair') {
+    return at
+  }
+  const quarter = screen.value.width / 4
+  return { x: at.x < 0 ? at.x + quarter : at.x - quarter, y: at.y }
+}
+
+function pictureAt(at: Point): Point {
+  const { width, height } = sideScreen.value
+  const mine = onSide(at)
+  return toPicture(glass.value, sideScreen.value, { x: mine.x + width / 2, y: mine.y + height / 2 })
+}
+
+const verbs: ViewVerbs = {
+  zoom(factor, at) {
     const scale = held({ ...glass.value, scale: glass.value.scale * factor }, all.value).scale
-    lookAt(zoomAt(glass.value, scale, at))
+    lookAt(zoomAt(glass.value, scale, onSide(at)))
   },
-  pan(dx: number, dy: number) {
+  pan(dx, dy) {
     lookAt(panBy(glass.value, dx, dy))
   },
-  moveEdge(share: number) {
-    edge.value = clamp(share, 0, 1)
+  moveEdge(dx, dy) {
+    const turn = (edge.value.turn * Math.PI) / 180
+    // only what goes across the edge moves it
+    const across = (dx * Math.cos(turn) + dy * Math.sin(turn)) / Math.max(0.2, Math.cos(turn))
+    edge.value = { ...edge.value, at: clamp(edge.value.at + across / screen.value.width, 0, 1) }
   },
-  nearEdge(x: number) {
-    const at = (edge.value * screen.value.width) / devicePixelRatio
-    return shown.value === 'wipe' && Math.abs(x - at) <= EDGE_REACH
+  turnEdge(at) {
+    const middle = (edge.value.at - 0.5) * screen.value.width
+    const away = at.y < 0 ? { x: at.x - middle, y: at.y } : { x: middle - at.x, y: -at.y }
+    const turn = (Math.atan2(away.x, -away.y) * 180) / Math.PI
+    // upright holds a little, so that it can be found again
+    edge.value = { ...edge.value, turn: Math.abs(turn) < 2 ? 0 : clamp(Math.round(turn), -85, 85) }
+  },
+  nearEdge(at) {
+    const { width, height } = screen.value
+    const far = fromEdge(screen.value, edge.value, { x: at.x + width / 2, y: at.y + height / 2 })
+    if (shown.value !== 'wipe' || Math.abs(far) > EDGE_REACH * devicePixelRatio) {
+      return undefined
+    }
+    return Math.abs(at.y) > (0.5 - TURNING) * height ? 'end' : 'line'
+  },
+  box(from, to, done) {
+    const a = pictureAt(from)
+    const b = pictureAt(to)
+    const rect = {
+      x: Math.min(a.x, b.x),
+      y: Math.min(a.y, b.y),
+      width: Math.abs(a.x - b.x),
+      height: Math.abs(a.y - b.y),
+    }
+    drawn.value = done ? undefined : rect
+    if (done && rect.width >= 4 && rect.height >= 4) {
+      emit('pin', rect)
+    }
   },
 }
 
@@ -138,36 +231,41 @@ function fetchSoon(delay: number) {
   resting = setTimeout(fetchNow, delay)
 }
 
+function seenPart(): Rect {
+  const { width, height } = sideScreen.value
+  const a = toPicture(glass.value, sideScreen.value, { x: 0, y: 0 })
+  const b = toPicture(glass.value, sideScreen.value, { x: width, y: height })
+  const x = clamp(a.x, 0, source.value.width)
+  const y = clamp(a.y, 0, source.value.height)
+  return {
+    x,
+    y,
+    width: clamp(b.x, x, source.value.width) - x,
+    height: clamp(b.y, y, source.value.height) - y,
+  }
+}
+
 function fetchNow() {
-  if (screen.value.width < 2) {
+  if (screen.value.width < 2 || props.moving) {
     return
   }
-  const whole = (size: Size, place: Rect) => ({
-    need: wanted(glass.value, screen.value, props.source, size, place, 0),
-    fetch: wanted(glass.value, screen.value, props.source, size, place, MARGIN),
-    source: props.source,
-    size,
-    place,
+  const spot: Spot = {
     clip: props.clip,
     frame: props.frame,
     later: props.later,
-  })
-  if (!props.crop) {
-    right.wish({ ...whole(props.treated, props.placement), recipe: props.recipe })
+    glass: glass.value,
+    screen: sideScreen.value,
+    margin: MARGIN,
   }
-  const own = ownPixels.value || sameSize.value || props.crop !== undefined
-  // as large as in the treated picture, without what its frame adds or cuts off
-  const width = Math.round(props.placement.width)
-  const height = Math.round(props.placement.height)
-  const size = own ? props.source : { width, height }
-  left.wish({
-    ...whole(size, { x: 0, y: 0, ...size }),
-    recipe: own
-      ? props.turning > 0
-        ? sourceRecipe(props.recipe, props.turning)
-        : undefined
-      : sourceRecipe(props.recipe, props.turning, { width, height }),
-  })
+  if (!props.crop) {
+    right.wish(treatedWish(spot, props.sides))
+  }
+  left.wish(
+    props.against && !props.crop
+      ? treatedWish(spot, props.against.sides)
+      : sourceWish(spot, props.sides, own.value),
+  )
+  emit('seen', seenPart())
 }
 
 watch([glass, screen], () => {
@@ -179,26 +277,28 @@ watch(
     props.clip,
     props.frame,
     props.later,
-    props.recipe,
-    props.treated,
-    props.placement,
-    ownPixels.value,
-    props.crop === undefined,
+    props.sides,
+    props.against,
+    own.value,
+    props.moving === undefined,
   ],
   () => fetchSoon(0),
 )
-watch([() => left.piece, () => right.piece, edge, shown], invalidate)
+watch(sideScreen, () => (isFitted.value ? fit() : fetchSoon(0)))
+watch([() => left.piece, () => right.piece, () => props.moving, edge, shown, amplify], invalidate)
+let release: (() => void) | undefined
 watch(pending, (is) => {
   clearTimeout(telling)
+  release?.()
+  release = is ? behindTheGlass.hold() : undefined
   if (is) {
     telling = setTimeout(() => (late.value = true), TELL_AFTER_MS)
   } else {
     late.value = false
-    emit('idle')
   }
 })
 watch(
-  () => [props.source.width, props.source.height],
+  () => [source.value.width, source.value.height],
   () => fit(),
 )
 watch(all, () => {
@@ -222,6 +322,13 @@ const sizes = new ResizeObserver(([entry]) => {
   }
 })
 
+function onMove(event: PointerEvent) {
+  if (canvas.value) {
+    pointer.value = pictureAt(fromCentre(canvas.value, event))
+    emit('hover', pointer.value)
+  }
+}
+
 onMounted(() => {
   const surface = canvas.value
   if (surface) {
@@ -235,6 +342,7 @@ onBeforeUnmount(() => {
   sizes.disconnect()
   clearTimeout(resting)
   clearTimeout(telling)
+  release?.()
 })
 
 function onKey(event: KeyboardEvent) {
@@ -252,18 +360,31 @@ function onKey(event: KeyboardEvent) {
   }
 }
 
-const stops = [
-  { key: '1', scale: 1 },
-  { key: '2', scale: 2 },
-  { key: '4', scale: 4 },
-  { key: '8', scale: 8 },
-]
+function amplifyMore() {
+  amplify.value = amplify.value >= MOST_AMPLIFY ? 1 : amplify.value * 2
+}
 
 defineExpose({
   fit,
   setScale,
+  setLook,
+  amplifyMore,
   flip: (on: boolean) => (flipped.value = on),
-  nudgeEdge: (by: number) => verbs.moveEdge(edge.value + by),
+  nudgeEdge: (by: number) => verbs.moveEdge(by * screen.value.width, 0),
+  turnEdge: (by: number) => (edge.value = { ...edge.value, turn: clamp(edge.value.turn + by, -85, 85) }),
+  /** The source pixel under the pointer, or in the middle of what is seen. */
+  pointed: (): Point => pointer.value ?? { x: glass.value.x, y: glass.value.y },
+  seenPart,
+  /** Goes to a place of the source; a rectangle is made as large as it goes. */
+  goTo: (rect: Rect) =>
+    lookAt({
+      x: rect.x + rect.width / 2,
+      y: rect.y + rect.height / 2,
+      scale: Math.max(glass.value.scale, (4 * props.sides.placement.width) / source.value.width),
+    }),
+  look,
+  treatedScale,
+  canvas,
 })
 </script>
 
@@ -280,9 +401,16 @@ defineExpose({
       :data-y="glass.y"
       :data-pending="pending"
       @keydown="onKey"
+      @pointermove="onMove"
+      @pointerleave="emit('hover', undefined)"
     ></canvas>
-    <div v-if="shown === 'wipe'" class="grip" :style="{ left: `${100 * edge}%` }" aria-hidden="true">
-      <i class="to-source"></i><i class="to-treated"></i>
+    <div
+      v-if="shown === 'wipe'"
+      class="grip"
+      :style="{ left: `${100 * edge.at}%`, transform: `rotate(${edge.turn}deg)` }"
+      aria-hidden="true"
+    >
+      <i class="to-source" :class="{ other: against }"></i><i class="to-treated"></i>
     </div>
     <CropFrame
       v-if="crop"
@@ -294,65 +422,40 @@ defineExpose({
       :shape="shape"
       @change="(next) => emit('crop', next)"
     />
-    <span v-if="shown !== 'treated'" class="tag source at-left">
-      {{ ownPixels || sameSize || crop ? 'source, own pixels' : 'source, enlarged plainly' }}
+    <div v-for="mark in crop ? [] : marks" :key="mark.key" class="pin" :style="mark.style" aria-hidden="true">
+      <span>{{ mark.name }}</span>
+    </div>
+    <span v-if="shown !== 'treated'" class="tag at-left" :class="against ? 'treated' : 'source'">
+      {{ leftName }}
     </span>
     <span v-if="shown !== 'source'" class="tag treated at-right">
-      take {{ takeName }} <span class="quiet">{{ treated.width }}×{{ treated.height }}</span>
+      take {{ takeName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
+    </span>
+    <span v-if="shown === 'difference'" class="tag middle">
+      difference ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255
     </span>
     <div v-if="late" class="late" role="status">
       <v-progress-linear indeterminate color="primary" height="2" aria-label="treating" />
     </div>
-    <div class="bar">
-      <span class="chip figure">{{ place }}</span>
-      <div v-if="crop" class="chip looks" role="group" aria-label="Shape kept">
-        <button
-          v-for="one in shapes"
-          :key="one.label"
-          type="button"
-          :aria-pressed="shape === one.ratio"
-          @click="shape = one.ratio"
-        >
-          {{ one.label }}
-        </button>
-      </div>
-      <div v-else class="chip looks" role="group" aria-label="Ways to look">
-        <button type="button" :aria-pressed="look === 'wipe'" @click="look = 'wipe'">wipe</button>
-        <button type="button" :aria-pressed="look === 'source'" @click="look = 'source'">source</button>
-        <button type="button" :aria-pressed="look === 'treated'" @click="look = 'treated'">treated</button>
-        <button
-          type="button"
-          :aria-pressed="flipped"
-          @pointerdown="flipped = true"
-          @pointerup="flipped = false"
-          @pointerleave="flipped = false"
-        >
-          flip <kbd>F</kbd>
-        </button>
-        <button
-          type="button"
-          :aria-pressed="ownPixels"
-          :disabled="sameSize"
-          title="Show the source's own pixels instead of enlarging them plainly"
-          @click="ownPixels = !ownPixels"
-        >
-          own pixels
-        </button>
-      </div>
-      <div class="chip figure scales" role="group" aria-label="Scale">
-        <span class="now" data-test="scale">{{ ratio(treatedScale) }}</span>
-        <button type="button" :aria-pressed="isFitted" @click="fit">fit</button>
-        <button
-          v-for="stop in stops"
-          :key="stop.key"
-          type="button"
-          :aria-pressed="!isFitted && Math.abs(treatedScale / stop.scale - 1) < 0.002"
-          @click="setScale(stop.scale)"
-        >
-          {{ stop.key }}:1
-        </button>
-      </div>
-    </div>
+    <GlassBar
+      :place="place"
+      :scale="treatedScale"
+      :fitted="isFitted"
+      :look="look"
+      :flipped="flipped"
+      :own-pixels="ownPixels"
+      :same-size="sameSize"
+      :amplify="amplify"
+      :shapes="crop ? shapes : []"
+      :shape="shape"
+      @look="setLook"
+      @flip="(on) => (flipped = on)"
+      @own="ownPixels = !ownPixels"
+      @amplify="amplifyMore"
+      @shape="(next) => (shape = next)"
+      @fit="fit"
+      @scale="setScale"
+    />
   </div>
 </template>
 
@@ -362,6 +465,7 @@ defineExpose({
   overflow: hidden;
   background: var(--ground);
   min-height: 0;
+  min-width: 0;
 }
 
 canvas {
@@ -399,9 +503,29 @@ canvas:active {
   border-right-color: var(--source) !important;
 }
 
+.to-source.other {
+  border-right-color: var(--treated) !important;
+}
+
 .to-treated {
   left: 12px;
   border-left-color: var(--treated) !important;
+}
+
+.pin {
+  position: absolute;
+  border: 1px solid rgb(232 230 225 / 75%);
+  box-shadow: 0 0 0 1px rgb(0 0 0 / 45%);
+  pointer-events: none;
+}
+
+.pin span {
+  position: absolute;
+  left: 0;
+  bottom: 100%;
+  white-space: nowrap;
+  font: 11px var(--label);
+  text-shadow: 0 0 3px #000;
 }
 
 .tag {
@@ -422,66 +546,13 @@ canvas:active {
   right: 12px;
 }
 
+.middle {
+  left: 50%;
+  transform: translateX(-50%);
+}
+
 .late {
   position: absolute;
   inset: 0 0 auto;
-}
-
-.bar {
-  position: absolute;
-  inset: auto 12px 12px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  justify-content: space-between;
-  align-items: end;
-  pointer-events: none;
-}
-
-.chip {
-  background: rgb(16 16 16 / 86%);
-  border-radius: 3px;
-  padding: 5px 9px;
-  pointer-events: auto;
-}
-
-.looks,
-.scales {
-  display: flex;
-  gap: 2px;
-  padding: 3px;
-  align-items: center;
-}
-
-.chip button {
-  border: 0;
-  background: none;
-  padding: 3px 7px;
-  border-radius: 2px;
-  color: var(--quiet);
-  font: 13px var(--sans);
-  cursor: pointer;
-}
-
-.scales button {
-  font: 12px var(--mono);
-  padding: 3px 5px;
-}
-
-.scales .now {
-  color: var(--treated);
-  padding: 0 8px 0 6px;
-  min-width: 64px;
-  text-align: right;
-}
-
-.chip button[aria-pressed='true'] {
-  background: #3a3a3a;
-  color: var(--ink);
-}
-
-.chip button:disabled {
-  color: var(--faint);
-  cursor: default;
 }
 </style>

@@ -1,14 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import {
-  api,
-  type ClipView,
-  type PlanView,
-  type Recipe,
-  type StepDescription,
-  type TakeView,
-} from '@/api/client'
+import { api, type ClipView, type PlanView, type Recipe, type StepDescription } from '@/api/client'
 import { vuetify } from '@/vuetify'
 import Ledger from './Ledger.vue'
 
@@ -37,12 +30,11 @@ function mounted(props: Partial<InstanceType<typeof Ledger>['$props']> = {}) {
   return mount(Ledger, {
     props: {
       clip,
-      take: { name: 'A' } as TakeView,
       recipe,
       steps,
       plan,
       problems: [],
-      saved: true,
+      figures: undefined,
       cropping: -1,
       ...props,
     },
@@ -80,9 +72,21 @@ describe('the ledger', () => {
     expect(ledger.find('.name:not(.clip-title)').attributes('aria-expanded')).toBe('false')
   })
 
-  it('says that it is saving, and sends nothing out without a plan', async () => {
-    const ledger = mounted({ saved: false, plan: undefined })
-    expect(ledger.find('[role=status]').text()).toBe('saving…')
+  it('tells what each step measured to change, and what it made worse', () => {
+    const source = { noise: 7.9, edges: 4.1, halo: 0, blocks: 1 }
+    const figures = { source, steps: [{ noise: 2.1, edges: 4.0, halo: 0.12, blocks: 1 }] }
+    const ledger = mounted({ figures })
+    expect(ledger.find('[data-test=did]').text()).toBe('noise 7.9→2.1')
+    expect(ledger.find('[data-test=worse]').text()).toBe('haloes of 12 %')
+    expect(
+      mounted({ figures: { source, steps: [] } })
+        .find('[data-test=did]')
+        .exists(),
+    ).toBe(false)
+  })
+
+  it('sends nothing out without a plan', async () => {
+    const ledger = mounted({ plan: undefined })
     expect(ledger.find('.go').attributes('disabled')).toBeDefined()
     await ledger.setProps({ plan })
     await ledger.find('.go').trigger('click')

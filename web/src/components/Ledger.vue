@@ -7,8 +7,9 @@ import type {
   RecipeProblem,
   RecipeStep,
   StepDescription,
-  TakeView,
+  StepsView,
 } from '@/api/client'
+import { did } from '@/view/figures'
 import { holdsSteps, mostWrong, suggested } from '@/view/condition'
 import { withNewStep, withoutStep, withStep } from '@/view/recipe'
 import { bytes, rate, wait } from '@/view/words'
@@ -20,12 +21,12 @@ import Suggested from './Suggested.vue'
 /** The recipe as a list on a thread: source at the top, what is sent out at the bottom. */
 const props = defineProps<{
   clip: ClipView
-  take: TakeView
   recipe: Recipe
   steps: StepDescription[]
   plan: PlanView | undefined
   problems: RecipeProblem[]
-  saved: boolean
+  /** What was measured behind each step of the part that is seen. */
+  figures: StepsView | undefined
   /** The crop step whose rectangle is being dragged on the picture, or -1. */
   cropping: number
 }>()
@@ -84,6 +85,14 @@ function remove(index: number) {
   emit('change', withoutStep(props.recipe, index))
 }
 
+/** What each step did, where it was measured with this very recipe. */
+const done = computed(() => {
+  const figures = props.figures
+  return figures?.steps.length === props.recipe.steps.length
+    ? figures.steps.map((after, i) => did(figures.steps[i - 1] ?? figures.source, after))
+    : []
+})
+
 function size(index: number): string {
   const step = props.plan?.steps[index]
   return step ? `${step.width}×${step.height} · ${rate(step.ratePerSecond)}${step.scan}` : ''
@@ -92,10 +101,7 @@ function size(index: number): string {
 
 <template>
   <section class="ledger" aria-label="Recipe">
-    <div class="top">
-      <span class="take">Take {{ take.name }}</span>
-      <span class="label" role="status">{{ saved ? 'saved' : 'saving…' }}</span>
-    </div>
+    <slot></slot>
     <div class="scroll">
       <div class="thread" aria-hidden="true"></div>
       <div class="step">
@@ -182,6 +188,12 @@ function size(index: number): string {
           </template>
           <button class="link remove" type="button" @click="remove(index)">Take this step out</button>
         </div>
+        <div v-if="step.on && done[index]?.text" class="size figure did" data-test="did">
+          {{ done[index]?.text }}
+        </div>
+        <div v-if="step.on && done[index]?.worse" class="size label fault" data-test="worse">
+          {{ done[index]?.worse }}
+        </div>
         <div v-if="step.on" class="size figure" data-test="size">{{ size(index) }}</div>
       </div>
       <div class="add">
@@ -221,17 +233,6 @@ function size(index: number): string {
   display: flex;
   flex-direction: column;
   min-height: 0;
-}
-
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 14px 16px 8px;
-}
-
-.take {
-  font: 600 16px var(--label);
 }
 
 .scroll {
@@ -306,6 +307,14 @@ function size(index: number): string {
 .size {
   padding: 0 16px 4px 44px;
   color: var(--faint);
+}
+
+.size.did {
+  color: var(--treated);
+}
+
+.size.fault {
+  color: var(--fault);
 }
 
 .open {

@@ -128,8 +128,9 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
             whole clip
           </button>
         </template>
-        <span v-else class="faint">no span marked <kbd>I</kbd> <kbd>O</kbd></span>
+        <span v-else class="faint" title="No span marked; I and O mark one"><kbd>I</kbd> <kbd>O</kbd></span>
       </span>
+      <slot name="proof"></slot>
     </div>
     <div ref="strip" class="strip" data-test="strip" @pointerdown="take($event, 'here')">
       <div class="thumbs">
@@ -181,6 +182,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       ></div>
       <div class="head" :style="{ left: at(frame + 0.5) }"></div>
     </div>
+    <slot name="lane"></slot>
     <Curves :clip="clip" :frames="frames" />
   </div>
 </template>
@@ -212,6 +214,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 .span {
   margin-left: auto;
   display: flex;
+  white-space: nowrap;
   gap: 12px;
   align-items: center;
 }

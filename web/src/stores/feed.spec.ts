@@ -32,6 +32,7 @@ const clip = (id: string, title: string): ClipView => ({
   addedAt: '',
   takes: 1,
   sentOut: 0,
+  hasReference: false,
 })
 
 beforeEach(() => {
@@ -60,5 +61,19 @@ describe('the feed', () => {
     FakeSource.last.say('hello', {})
     await vi.waitFor(() => expect([...feed.clips.keys()]).toEqual(['3']))
     expect(feed.link).toBe('open')
+  })
+
+  it('tells listeners what they listen for, until they stop', () => {
+    const feed = useFeed()
+    const heard: string[] = []
+    const stop = feed.listen('take-removed', ({ id }) => heard.push(id))
+    feed.listen('again', () => heard.push('again'))
+    feed.connect()
+    FakeSource.last.say('hello', {})
+    FakeSource.last.say('take-removed', { id: 't1', clipId: 'c' })
+    FakeSource.last.say('proof-removed', { id: 'p1', clipId: 'c' })
+    stop()
+    FakeSource.last.say('take-removed', { id: 't2', clipId: 'c' })
+    expect(heard).toEqual(['again', 't1'])
   })
 })

@@ -1,8 +1,26 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { api, type ClipView, type DemoMaking, type RenderView, type TakeView } from '@/api/client'
+import {
+  api,
+  type ClipView,
+  type DemoMaking,
+  type PinView,
+  type ProofView,
+  type RenderView,
+  type TakeView,
+} from '@/api/client'
 
-type Listener = (take: TakeView) => void
+/** What else the stream tells, by the event's name; views that show such things listen for them. */
+export interface Told {
+  take: TakeView
+  'take-removed': { id: string; clipId: string }
+  pins: { clipId: string; pins: PinView[] }
+  proof: ProofView
+  'proof-removed': { id: string; clipId: string }
+  /** The stream is there again: what is shown may be old. */
+  again: undefined
+}
+type Name = keyof Told
 
 /**
  * The server's state as this page knows it: lists read once at every (re)connection, then kept by the events of one
@@ -14,7 +32,7 @@ export const useFeed = defineStore('feed', () => {
   const demo = ref<DemoMaking>({ label: '', share: 1 })
   const link = ref<'connecting' | 'open' | 'lost'>('connecting')
   const loaded = ref(false)
-  const takeListeners = new Set<Listener>()
+  const listeners = new Map<Name, Set<(state: never) => void>>()
   let source: EventSource | undefined
 
   async function reload() {
@@ -32,6 +50,7 @@ export const useFeed = defineStore('feed', () => {
       source?.addEventListener(name, (event: MessageEvent<string>) => fold(JSON.parse(event.data) as T))
     source.addEventListener('hello', () => {
       link.value = 'open'
+      tell('again', undefined)
       reload().catch(() => (link.value = 'lost'))
     })
     source.onerror = () => {
@@ -46,14 +65,22 @@ export const useFeed = defineStore('feed', () => {
     on<RenderView>('render', (render) => renders.value.set(render.id, render))
     on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
     on<DemoMaking>('demo', (making) => (demo.value = making))
-    on<TakeView>('take', (take) => takeListeners.forEach((listener) => listener(take)))
+    for (const name of ['take', 'take-removed', 'pins', 'proof', 'proof-removed'] as const) {
+      on(name, (state: never) => tell(name, state))
+    }
   }
 
-  /** Hears changes of takes made anywhere; returns the way to stop. */
-  function onTake(listener: Listener): () => void {
-    takeListeners.add(listener)
-    return () => takeListeners.delete(listener)
+  function tell<N extends Name>(name: N, state: Told[N]) {
+    listeners.get(name)?.forEach((listener) => listener(state as never))
   }
 
-  return { clips, renders, demo, link, loaded, connect, reload, onTake }
+  /** Hears changes made anywhere; returns the way to stop. */
+  function listen<N extends Name>(name: N, listener: (state: Told[N]) => void): () => void {
+    const some = listeners.get(name) ?? new Set()
+    listeners.set(name, some)
+    some.add(listener)
+    return () => some.delete(listener)
+  }
+
+  return { clips, renders, demo, link, loaded, connect, reload, listen }
 })

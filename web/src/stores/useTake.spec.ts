@@ -15,6 +15,9 @@ const take = (version: number, factor = 2): TakeView => ({
   name: 'A',
   recipe: recipe(factor) as unknown as TakeView['recipe'],
   version,
+  verdict: 'OPEN',
+  undos: version - 1,
+  redos: 0,
   updatedAt: '',
 })
 const planned = { frames: 5 } as PlanView
@@ -24,8 +27,8 @@ let hear: (take: TakeView) => void
 beforeEach(() => {
   vi.useFakeTimers()
   setActivePinia(createPinia())
-  vi.spyOn(useFeed(), 'onTake').mockImplementation((listener) => {
-    hear = listener
+  vi.spyOn(useFeed(), 'listen').mockImplementation((_name, listener) => {
+    hear = listener as typeof hear
     return () => true
   })
   vi.spyOn(api, 'takes').mockResolvedValue([take(1)])
@@ -54,10 +57,9 @@ describe('the take on the bench', () => {
     expect(saved.value).toBe(true)
   })
 
-  it('is saved shortly after a change, several at once, on the version it was made on', async () => {
+  it('is saved shortly after a change, on the version it was made on', async () => {
     const change = vi.spyOn(api, 'changeTake').mockImplementation(async () => take(2, 4))
     const { change: set, saved } = await loaded()
-    set({ recipe: recipe(3) })
     set({ recipe: recipe(4), inFrame: 7 })
     expect(saved.value).toBe(false)
     expect(change).not.toHaveBeenCalled()
@@ -67,19 +69,44 @@ describe('the take on the bench', () => {
     expect(saved.value).toBe(true)
   })
 
-  it('goes back and forth', async () => {
-    vi.spyOn(api, 'changeTake').mockResolvedValue(take(2))
+  it('saves every change as a step of its own, and a drag as one', async () => {
+    let version = 1
+    const change = vi.spyOn(api, 'changeTake').mockImplementation(async () => take(++version, 4))
+    const { change: set } = await loaded()
+    set({ recipe: recipe(3) })
+    set({ recipe: recipe(4) }, 'drag')
+    set({ recipe: recipe(5) }, 'drag')
+    set({ recipe: recipe(6) }, 'drag')
+    await vi.advanceTimersByTimeAsync(400)
+    expect(change.mock.calls.map(([, body]) => [factor(body), body.version])).toEqual([
+      [3, 1],
+      [6, 2],
+    ])
+  })
+
+  it('goes back and forth by what the server kept, saving first', async () => {
+    vi.spyOn(api, 'changeTake').mockResolvedValue(take(2, 3))
+    const back = vi.spyOn(api, 'undoTake').mockResolvedValue({ ...take(3, 2), redos: 1 })
+    const on = vi.spyOn(api, 'redoTake').mockResolvedValue(take(4, 3))
     const { change, state, undo, redo } = await loaded()
     change({ recipe: recipe(3) })
-    change({ recipe: recipe(4) })
-    undo()
-    undo()
-    undo()
+    await undo()
+    expect(back).toHaveBeenCalledWith('t', 2)
     expect(factor(state.value)).toBe(2)
-    redo()
+    await redo()
+    expect(on).toHaveBeenCalledWith('t', 3)
     expect(factor(state.value)).toBe(3)
-    change({ recipe: recipe(8) })
-    redo()
+    await redo()
+    expect(on).toHaveBeenCalledTimes(1)
+  })
+
+  it('opens another take, saving what is unsaved of this one', async () => {
+    const change = vi.spyOn(api, 'changeTake').mockResolvedValue(take(2, 3))
+    const { change: set, open, take: at, state } = await loaded()
+    set({ recipe: recipe(3) })
+    await open({ ...take(1, 8), id: 'other', name: 'B' })
+    expect(change).toHaveBeenCalledTimes(1)
+    expect(at.value?.name).toBe('B')
     expect(factor(state.value)).toBe(8)
   })
 

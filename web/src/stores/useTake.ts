@@ -1,9 +1,8 @@
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, shallowRef } from 'vue'
 import { api, type PlanView, Problem, type Recipe, type RecipeProblem, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
 
 const SAVE_AFTER_MS = 350
-const MOST_UNDO = 200
 const SAME_GESTURE_MS = 1000
 
 interface State {
@@ -13,8 +12,9 @@ interface State {
 }
 
 /**
- * The take on the bench: changed at once on this page, planned and saved shortly after. A change made elsewhere is taken
- * over; when both changed, the other one wins and a sentence says so.
+ * The take on the bench: changed at once on this page, planned and saved shortly after; the server keeps every state, so
+ * that undo reaches across sessions. A change made elsewhere is taken over; when both changed, the other one wins and a
+ * sentence says so.
  */
 export function useTake(clip: string, fail: (error: unknown) => void) {
   const feed = useFeed()
@@ -22,24 +22,34 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   const state = shallowRef<State>()
   const plan = shallowRef<PlanView>()
   const problems = shallowRef<RecipeProblem[]>([])
-  const unsaved = ref(false)
-  const undoable: State[] = []
-  const redoable: State[] = []
+  /** States that are still to be saved, in order; each becomes one step of undo. */
+  const pending = shallowRef<State[]>([])
   let timer: ReturnType<typeof setTimeout> | undefined
-  let saving = false
+  let saving: Promise<void> | undefined
   let planning: AbortController | undefined
   let lastGesture = ''
   let lastChange = 0
 
-  async function load() {
+  /** @param id of the take wanted; otherwise the first one that is not discarded */
+  async function load(id?: string) {
     try {
-      const [first] = await api.takes(clip)
-      if (first) {
-        adopt(first)
+      const all = await api.takes(clip)
+      const next =
+        all.find((one) => one.id === (id ?? take.value?.id)) ??
+        all.find((one) => one.verdict !== 'DISCARDED') ??
+        all[0]
+      if (next) {
+        adopt(next)
       }
     } catch (error) {
       fail(error)
     }
+  }
+
+  /** Puts another take on the bench; what is unsaved of this one is saved first. */
+  async function open(next: TakeView) {
+    await save()
+    adopt(next)
   }
 
   function adopt(next: TakeView) {
@@ -49,15 +59,8 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       inFrame: next.inFrame,
       outFrame: next.outFrame,
     }
-    unsaved.value = false
-    void replan()
-  }
-
-  function put(next: State) {
-    state.value = next
-    unsaved.value = true
-    clearTimeout(timer)
-    timer = setTimeout(save, SAVE_AFTER_MS)
+    pending.value = []
+    lastGesture = ''
     void replan()
   }
 
@@ -70,22 +73,12 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     const goesOn = gesture !== '' && gesture === lastGesture && Date.now() - lastChange < SAME_GESTURE_MS
     lastGesture = gesture
     lastChange = Date.now()
-    if (!goesOn) {
-      undoable.push(now)
-    }
-    if (undoable.length > MOST_UNDO) {
-      undoable.shift()
-    }
-    redoable.length = 0
-    put({ ...now, ...part })
-  }
-
-  function step(from: State[], to: State[]) {
-    const before = from.pop()
-    if (before && state.value) {
-      to.push(state.value)
-      put(before)
-    }
+    const next = { ...now, ...part }
+    state.value = next
+    pending.value = [...(goesOn ? pending.value.slice(0, -1) : pending.value), next]
+    clearTimeout(timer)
+    timer = setTimeout(save, SAVE_AFTER_MS)
+    void replan()
   }
 
   async function replan() {
@@ -96,12 +89,11 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       return
     }
     try {
-      const request = {
-        recipe: now.recipe,
-        deliverable: { codec: 'h264', quality: 17, depth: 0, gop: 48, sound: true },
-        ...marks(now),
-      }
-      plan.value = await api.plan(clip, request, mine.signal)
+      plan.value = await api.plan(
+        clip,
+        { recipe: now.recipe, deliverable: USUAL, ...marks(now) },
+        mine.signal,
+      )
       problems.value = []
     } catch (error) {
       if (error instanceof Problem && error.problems.length > 0) {
@@ -112,44 +104,69 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     }
   }
 
-  async function save() {
-    const now = state.value
-    const on = take.value
-    if (!now || !on || saving || !unsaved.value) {
-      return
-    }
-    saving = true
-    try {
-      const saved = await api.changeTake(on.id, { recipe: now.recipe, ...marks(now), version: on.version })
-      take.value = saved
-      unsaved.value = state.value !== now
-    } catch (error) {
-      if (error instanceof Problem && error.status === 409) {
-        fail(error)
-        await load()
-      } else if (error instanceof Problem && (error.status === 0 || error.status >= 500)) {
-        timer = setTimeout(save, 2000)
-      } else {
-        fail(error)
-      }
-    } finally {
-      saving = false
-      if (unsaved.value && state.value !== now) {
-        timer = setTimeout(save, SAVE_AFTER_MS)
+  function save(): Promise<void> {
+    clearTimeout(timer)
+    saving ??= saveAll().finally(() => (saving = undefined))
+    return saving
+  }
+
+  async function saveAll() {
+    for (let next = pending.value[0]; next && take.value; next = pending.value[0]) {
+      const on = take.value
+      try {
+        const saved = await api.changeTake(on.id, {
+          recipe: next.recipe,
+          ...marks(next),
+          version: on.version,
+        })
+        take.value = saved
+        pending.value = pending.value.filter((one) => one !== next)
+      } catch (error) {
+        if (error instanceof Problem && error.status === 409) {
+          fail(error)
+          await load()
+        } else if (error instanceof Problem && (error.status === 0 || error.status >= 500)) {
+          timer = setTimeout(save, 2000)
+          return
+        } else {
+          // a state that is refused must not hold up those after it
+          pending.value = pending.value.filter((one) => one !== next)
+          fail(error)
+        }
       }
     }
   }
 
-  const stopListening = feed.onTake((other) => {
-    if (other.id === take.value?.id && other.version > take.value.version && !unsaved.value) {
+  async function step(way: 'undo' | 'redo') {
+    await save()
+    const on = take.value
+    if (!on || pending.value.length > 0 || (way === 'undo' ? on.undos : on.redos) === 0) {
+      return
+    }
+    try {
+      adopt(await (way === 'undo' ? api.undoTake : api.redoTake)(on.id, on.version))
+    } catch (error) {
+      fail(error)
+      await load()
+    }
+  }
+
+  const stopListening = feed.listen('take', (other) => {
+    if (other.id !== take.value?.id) {
+      return
+    }
+    if (other.version > take.value.version && pending.value.length === 0) {
       adopt(other)
+    } else if (other.version === take.value.version) {
+      // a name or a verdict, which are no changes of the recipe
+      take.value = other
     }
   })
   onScopeDispose(() => {
     stopListening()
     planning?.abort()
     clearTimeout(timer)
-    if (unsaved.value) {
+    if (pending.value.length > 0) {
       void save()
     }
   })
@@ -159,14 +176,18 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     state,
     plan,
     problems,
-    saved: computed(() => !unsaved.value),
+    saved: computed(() => pending.value.length === 0),
     load,
+    open,
     change,
     save,
-    undo: () => step(undoable, redoable),
-    redo: () => step(redoable, undoable),
+    undo: () => step('undo'),
+    redo: () => step('redo'),
   }
 }
+
+/** What estimates on the bench are made for. */
+export const USUAL = { codec: 'h264', quality: 17, depth: 0, gop: 48, sound: true }
 
 function marks(state: State): { inFrame?: number; outFrame?: number } {
   return {

@@ -8,11 +8,13 @@ function surface() {
   return element
 }
 
-function verbs(nearEdge = false) {
+function verbs(nearEdge?: 'line' | 'end') {
   return {
     zoom: vi.fn<ViewVerbs['zoom']>(),
     pan: vi.fn<ViewVerbs['pan']>(),
     moveEdge: vi.fn<ViewVerbs['moveEdge']>(),
+    turnEdge: vi.fn<ViewVerbs['turnEdge']>(),
+    box: vi.fn<ViewVerbs['box']>(),
     nearEdge: vi.fn<ViewVerbs['nearEdge']>(() => nearEdge),
   }
 }
@@ -82,14 +84,41 @@ describe('a drag', () => {
     expect(view.moveEdge).not.toHaveBeenCalled()
   })
 
-  it('that begins at the edge moves the edge', () => {
+  it('that begins at the edge moves the edge, or turns it by its end', () => {
+    vi.stubGlobal('devicePixelRatio', 1)
     const on = surface()
-    const view = verbs(true)
+    const view = verbs('line')
     dragMoves(on, view, quit.signal)
     on.dispatchEvent(pointer('pointerdown', 300, 100))
-    expect(view.nearEdge).toHaveBeenCalledWith(200)
+    expect(view.nearEdge).toHaveBeenCalledWith({ x: 0, y: -50 })
     on.dispatchEvent(pointer('pointermove', 400, 100))
-    expect(view.moveEdge).toHaveBeenCalledWith(0.75)
+    expect(view.moveEdge).toHaveBeenCalledWith(100, 0)
+    expect(view.pan).not.toHaveBeenCalled()
+    view.nearEdge.mockReturnValue('end')
+    on.dispatchEvent(pointer('pointerup', 400, 100))
+    on.dispatchEvent(pointer('pointerdown', 300, 60))
+    on.dispatchEvent(pointer('pointermove', 350, 60))
+    expect(view.turnEdge).toHaveBeenCalledWith({ x: 50, y: -90 })
+  })
+
+  it('with Shift draws a box, done when it is let go', () => {
+    vi.stubGlobal('devicePixelRatio', 1)
+    const on = surface()
+    const view = verbs('line')
+    dragMoves(on, view, quit.signal)
+    const shift = (type: string, x: number, y: number) =>
+      Object.defineProperty(pointer(type, x, y), 'shiftKey', { value: true })
+    on.dispatchEvent(shift('pointerdown', 300, 150))
+    on.dispatchEvent(shift('pointermove', 340, 170))
+    on.dispatchEvent(shift('pointerup', 340, 170))
+    const corners = [
+      { x: 0, y: 0 },
+      { x: 40, y: 20 },
+    ]
+    expect(view.box.mock.calls).toEqual([
+      [...corners, false],
+      [...corners, true],
+    ])
     expect(view.pan).not.toHaveBeenCalled()
   })
 

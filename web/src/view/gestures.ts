@@ -4,9 +4,13 @@ import type { Point } from './glass'
 export interface ViewVerbs {
   zoom(factor: number, at: Point): void
   pan(dx: number, dy: number): void
-  moveEdge(share: number): void
-  /** Whether a point (in CSS pixels from the left) is near enough to the wipe's edge to take hold of it. */
-  nearEdge(x: number): boolean
+  /** Moves the wipe's edge by device pixels, or turns it so that it goes through a point. */
+  moveEdge(dx: number, dy: number): void
+  turnEdge(at: Point): void
+  /** Whether a point is near enough to the wipe's edge to take hold of it, and of which part. */
+  nearEdge(at: Point): 'line' | 'end' | undefined
+  /** A box being drawn from one point to another; done when it is let go. */
+  box(from: Point, to: Point, done: boolean): void
 }
 
 const ZOOM_PER_PIXEL = 1.0022
@@ -29,7 +33,7 @@ export const wheelZooms: Gesture = (surface, view, signal) =>
     { passive: false, signal },
   )
 
-/** A drag that begins at the wipe's edge moves it; any other moves the picture. */
+/** A drag that begins at the wipe's edge moves or turns it, one with Shift draws a box; any other moves the picture. */
 export const dragMoves: Gesture = (surface, view, signal) => {
   surface.addEventListener(
     'pointerdown',
@@ -37,29 +41,40 @@ export const dragMoves: Gesture = (surface, view, signal) => {
       if (down.button !== 0) {
         return
       }
-      const box = surface.getBoundingClientRect()
-      const edge = view.nearEdge(down.clientX - box.left)
+      const start = fromCentre(surface, down)
+      const edge = down.shiftKey ? undefined : view.nearEdge(start)
       surface.setPointerCapture(down.pointerId)
-      let last = down
+      let last = start
       const done = new AbortController()
       const until = { signal: done.signal }
       surface.addEventListener(
         'pointermove',
         (move) => {
-          if (edge) {
-            view.moveEdge((move.clientX - box.left) / box.width)
+          const now = fromCentre(surface, move)
+          if (down.shiftKey) {
+            view.box(start, now, false)
+          } else if (edge === 'end') {
+            view.turnEdge(now)
+          } else if (edge === 'line') {
+            view.moveEdge(now.x - last.x, now.y - last.y)
           } else {
-            view.pan(
-              (move.clientX - last.clientX) * devicePixelRatio,
-              (move.clientY - last.clientY) * devicePixelRatio,
-            )
+            view.pan(now.x - last.x, now.y - last.y)
           }
-          last = move
+          last = now
         },
         until,
       )
       for (const end of ['pointerup', 'pointercancel', 'lostpointercapture'] as const) {
-        surface.addEventListener(end, () => done.abort(), until)
+        surface.addEventListener(
+          end,
+          () => {
+            done.abort()
+            if (down.shiftKey && end === 'pointerup') {
+              view.box(start, last, true)
+            }
+          },
+          until,
+        )
       }
       signal.addEventListener('abort', () => done.abort(), until)
     },
@@ -67,7 +82,8 @@ export const dragMoves: Gesture = (surface, view, signal) => {
   )
 }
 
-function fromCentre(surface: HTMLElement, event: MouseEvent): Point {
+/** A pointer's place in device pixels from the middle of a surface. */
+export function fromCentre(surface: HTMLElement, event: MouseEvent): Point {
   const box = surface.getBoundingClientRect()
   return {
     x: (event.clientX - box.left - box.width / 2) * devicePixelRatio,

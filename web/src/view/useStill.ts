@@ -2,6 +2,7 @@ import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type Recipe } from '@/api/client'
 import { type Rect, serves, type Size, type Wanted } from './glass'
 import type { Piece } from './paint'
+import type { Queue } from './queue'
 
 export interface StillWish {
   readonly clip: string
@@ -22,8 +23,10 @@ export interface StillWish {
 /**
  * Keeps one side's picture up to date: a wish that the piece at hand serves costs nothing, a newer wish stops an older
  * request, and the old piece stays until the new one is there.
+ *
+ * @param queue where requests wait for their turn, if they can
  */
-export function useStill(viewer: string, failed: (error: unknown) => void) {
+export function useStill(viewer: string, failed: (error: unknown) => void, queue?: Queue) {
   const piece = shallowRef<Piece>()
   const pending = ref(false)
   let have: { wish: StillWish; key: string } | undefined
@@ -51,13 +54,15 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
       viewer,
       ...(next.recipe ? { recipe: next.recipe } : {}),
     }
-    api.still(next.clip, request, stop.signal).then(
+    const fetch = () => api.still(next.clip, request, stop.signal)
+    const answer = queue ? queue.add(fetch, stop.signal) : fetch()
+    answer.then(
       (bitmap) => {
         if (asked !== mine) {
           bitmap.close()
           return
         }
-        piece.value?.bitmap.close()
+        drop(piece.value)
         const perX = next.source.width / next.place.width
         const perY = next.source.height / next.place.height
         piece.value = {
@@ -86,8 +91,14 @@ export function useStill(viewer: string, failed: (error: unknown) => void) {
 
   onScopeDispose(() => {
     asked?.stop.abort()
-    piece.value?.bitmap.close()
+    drop(piece.value)
   })
 
   return { piece, pending, wish }
+}
+
+function drop(piece: Piece | undefined) {
+  if (piece && 'close' in piece.bitmap) {
+    piece.bitmap.close()
+  }
 }

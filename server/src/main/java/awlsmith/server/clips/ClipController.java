@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -18,6 +19,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -35,6 +37,9 @@ class ClipController {
     }
 
     record Rename(String title) {}
+
+    /** @param clip null for no reference */
+    record Reference(@Nullable UUID clip) {}
 
     @GetMapping
     List<ClipView> clips() {
@@ -57,6 +62,12 @@ class ClipController {
     @PatchMapping("/{id}")
     ClipView rename(@PathVariable UUID id, @RequestBody Rename rename) {
         return clips.rename(id, rename.title());
+    }
+
+    /** The clip that shows the same scene clean, to compare with. */
+    @PutMapping("/{id}/reference")
+    ClipView refer(@PathVariable UUID id, @RequestBody Reference reference) {
+        return clips.refer(id, reference.clip());
     }
 
     /** A copy in a sound container, as a clip of its own. */

@@ -28,7 +28,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Clips in the database; one method is one statement. */
 @Repository
 class ClipRepository {
-    private static final Field<Integer> TAKES = field(select(count()).from(TAKE).where(TAKE.CLIP_ID.eq(CLIP.ID)));
+    private static final Field<Integer> TAKES = field(select(count())
+            .from(TAKE)
+            .where(TAKE.CLIP_ID.eq(CLIP.ID), TAKE.VERDICT.ne(awlsmith.server.db.enums.TakeVerdict.DISCARDED)));
     private static final Field<Integer> SENT_OUT =
             field(select(count()).from(RENDER).where(RENDER.CLIP_ID.eq(CLIP.ID), RENDER.STATE.eq(RenderState.DONE)));
 
@@ -77,6 +79,14 @@ class ClipRepository {
 
     Optional<String> stored(UUID id) {
         return db.select(CLIP.STORED).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.STORED);
+    }
+
+    Optional<String> reference(UUID id) {
+        return db.select(CLIP.REFERENCE).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.REFERENCE);
+    }
+
+    void refer(UUID id, @Nullable String stored) {
+        db.update(CLIP).set(CLIP.REFERENCE, stored).where(CLIP.ID.eq(id)).execute();
     }
 
     boolean isStored(String name) {
@@ -134,6 +144,7 @@ class ClipRepository {
                 row.get(CLIP.ADDED_AT).toInstant(ZoneOffset.UTC),
                 row.get(TAKES),
                 row.get(SENT_OUT),
+                row.get(CLIP.REFERENCE) != null,
                 examination(row));
     }
 

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param facts once it has been read
  * @param takes how many
  * @param sentOut how many files were made from it
+ * @param hasReference whether a clean file of the same scene is at hand to compare with
  * @param examination once it has been asked for
  */
 public record ClipView(
@@ -29,6 +30,7 @@ public record ClipView(
         Instant addedAt,
         int takes,
         int sentOut,
+        boolean hasReference,
         @Nullable ExaminationView examination) {
     /** Reading in, ready for work, or not readable. */
     public enum State {

@@ -23,6 +23,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -38,6 +39,9 @@ public class Clips {
 
     /** A clip is about to go. */
     public record Removing(UUID id) {}
+
+    /** A clip is compared with another reference, or with none any more. */
+    public record ReferenceChanged(UUID id) {}
 
     private static final int LONGEST_NAME = 200;
     private static final int COPY_BYTES = 1 << 18;
@@ -189,11 +193,48 @@ public class Clips {
         }
     }
 
-    /** Puts a demo clip on the shelf, once. */
-    public void addDemo(String title, Path file) throws IOException {
+    /**
+     * Puts a demo clip on the shelf, once.
+     *
+     * @param truth the clean file it was made from
+     */
+    public void addDemo(String title, Path file, Path truth) throws IOException {
         if (!clips.isStored(media.nameOf(file))) {
-            add(UUID.randomUUID(), title, file.getFileName().toString(), file, ClipOrigin.DEMO, Files.size(file));
+            var id = UUID.randomUUID();
+            add(id, title, file.getFileName().toString(), file, ClipOrigin.DEMO, Files.size(file));
+            clips.refer(id, media.nameOf(truth));
+            publish(id);
         }
+    }
+
+    /** @param other the clip whose file shows the same scene clean, frame for frame; null for none */
+    ClipView refer(UUID id, @Nullable UUID other) {
+        view(id);
+        if (id.equals(other)) {
+            throw new Refusal(Refusal.Kind.INVALID, "a clip cannot be its own reference; choose another clip");
+        }
+        if (other != null && view(other).state() != ClipView.State.READY) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "the reference is not ready yet; wait until its facts are shown");
+        }
+        clips.refer(id, other == null ? null : clips.stored(other).orElseThrow(() -> Refusal.unknown("this clip")));
+        try {
+            Files.deleteIfExists(referenceIndex(id));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        publisher.publishEvent(new ReferenceChanged(id));
+        publish(id);
+        return view(id);
+    }
+
+    /** The clean file of the same scene, if one is known. */
+    public Optional<Path> reference(UUID id) {
+        return clips.reference(id).map(name -> name.startsWith("/") ? Path.of(name) : media.stored(name));
+    }
+
+    /** Where the frame index of the reference is kept. */
+    public Path referenceIndex(UUID id) {
+        return media.clip(id).resolve("reference-frames");
     }
 
     private void add(UUID id, String title, String fileName, Path stored, ClipOrigin origin, long bytes) {

@@ -69,7 +69,7 @@ public class DemoArchive {
                 }
                 String label = footage.title();
                 maker.make(footage, share -> tell(new Making(label, share)));
-                clips.addDemo(footage.title(), footage.clip());
+                clips.addDemo(footage.title(), footage.clip(), footage.truth());
             }
             LOG.info("the demo archive is ready");
         } catch (Cancel.Stopped e) {

@@ -3,20 +3,25 @@ package awlsmith.server.stills;
 import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.problem.Refusal;
+import java.io.IOException;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /**
@@ -30,19 +35,47 @@ public class Stills {
 
     private final Clips clips;
     private final FrameCache cache;
+    private final StillCache stillCache;
     private final Machine machine;
     private final AtomicInteger making = new AtomicInteger();
+    private final AtomicInteger urgent = new AtomicInteger();
     private final Map<String, Cancel> latest = new ConcurrentHashMap<>();
 
-    Stills(Clips clips, FrameCache cache, Machine machine) {
+    Stills(Clips clips, FrameCache cache, StillCache stillCache, Machine machine) {
         this.clips = clips;
         this.cache = cache;
+        this.stillCache = stillCache;
         this.machine = machine;
     }
 
-    /** True while somebody waits for a still. */
+    /** True while somebody waits for a still or something else that others give way to. */
     public boolean isBusy() {
+        return making.get() > 0 || urgent.get() > 0;
+    }
+
+    /** True while somebody waits for a still. */
+    public boolean isLooking() {
         return making.get() > 0;
+    }
+
+    /** Does something that renders give way to, though stills do not. */
+    public <T> T urgent(Callable<T> work) throws IOException {
+        urgent.incrementAndGet();
+        try {
+            return work.call();
+        } catch (RuntimeException | IOException e) {
+            throw e;
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
+        } finally {
+            urgent.decrementAndGet();
+        }
+    }
+
+    /** What is made of one frame while it is at hand; the frame is given back afterwards. */
+    @FunctionalInterface
+    public interface Maker<T> {
+        T make(Frame frame, Work work);
     }
 
     /**
@@ -53,28 +86,13 @@ public class Stills {
      * @param reduce one pixel for the mean of reduce x reduce
      * @param viewer who looks: a newer request of the same viewer stops the older one
      */
-    byte[] still(UUID id, Recipe recipe, long number, int later, Region part, int reduce, String viewer) {
-        var cancel = new Cancel();
-        Cancel older = latest.put(viewer, cancel);
-        if (older != null) {
-            older.ask();
+    byte[] still(UUID id, Recipe recipe, long number, int later, @Nullable Region part, int reduce, String viewer) {
+        var key = new StillCache.Key(id, recipe, number, later, part, reduce);
+        byte[] known = stillCache.find(key);
+        if (known != null) {
+            return known;
         }
-        making.incrementAndGet();
-        try {
-            return make(clips.open(id), id, recipe, number, later, part, reduce, cancel);
-        } finally {
-            making.decrementAndGet();
-            latest.remove(viewer, cancel);
-        }
-    }
-
-    private byte[] make(
-            Clip clip, UUID id, Recipe recipe, long number, int later, Region part, int reduce, Cancel cancel) {
-        int frames = clip.index().orElseThrow().count();
-        if (number < 0 || number >= frames) {
-            throw new Refusal(Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
-        }
-        Chain chain = recipe.chain(clip.format());
+        Chain chain = recipe.chain(clips.open(id).format());
         Format out = chain.output();
         Region shown = part == null ? out.whole() : part.within(out.width(), out.height());
         if (shown.area() / ((long) reduce * reduce) > MOST_PIXELS) {
@@ -83,19 +101,62 @@ public class Stills {
                     "a picture of " + shown.width() + "x" + shown.height()
                             + " is too large to send at once; ask for a part of it");
         }
-        long last = chain.outputOf(new FrameRange(0, frames)).end() - 1;
-        long wanted = Math.min(last, chain.outputOf(FrameRange.single(number)).from() + later);
-        var work = machine.work(cancel);
-        Region needed = ScreenPicture.needs(out, shown);
-        try (FrameStream stream =
-                chain.open(cache.source(id, clip), FrameRange.single(wanted), needed, machine.planes(), work)) {
-            Frame frame = stream.next()
-                    .orElseThrow(() -> new Refusal(
-                            Refusal.Kind.INVALID, "frame " + number + " cannot be decoded; the file is damaged there"));
-            var picture = ScreenPicture.of(frame, shown, reduce, machine.planes(), work);
-            frame.release(machine.planes());
-            cancel.check();
-            return Png.encode(picture);
+        byte[] png = look(
+                id,
+                recipe,
+                number,
+                later,
+                ScreenPicture.needs(out, shown),
+                viewer,
+                (frame, work) -> Png.encode(ScreenPicture.of(frame, shown, reduce, machine.planes(), work)));
+        stillCache.keep(key, png);
+        return png;
+    }
+
+    /**
+     * Makes one frame, or a part of it, and something of that frame. Renders give way meanwhile.
+     *
+     * @param part of the treated picture, on whole chroma samples
+     * @param viewer who looks: a newer request of the same viewer stops the older one
+     */
+    public <T> T look(UUID id, Recipe recipe, long number, int later, Region part, String viewer, Maker<T> maker) {
+        var cancel = new Cancel();
+        Cancel older = latest.put(viewer, cancel);
+        if (older != null) {
+            older.ask();
         }
+        making.incrementAndGet();
+        try {
+            Clip clip = clips.open(id);
+            int frames = clip.index().orElseThrow().count();
+            if (number < 0 || number >= frames) {
+                throw new Refusal(
+                        Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
+            }
+            Chain chain = recipe.chain(clip.format());
+            long last = chain.outputOf(new FrameRange(0, frames)).end() - 1;
+            long wanted =
+                    Math.min(last, chain.outputOf(FrameRange.single(number)).from() + later);
+            var work = machine.work(cancel);
+            try (FrameStream stream =
+                    chain.open(cache.source(id, clip), FrameRange.single(wanted), part, machine.planes(), work)) {
+                Frame frame = stream.next()
+                        .orElseThrow(() -> new Refusal(
+                                Refusal.Kind.INVALID,
+                                "frame " + number + " cannot be decoded; the file is damaged there"));
+                T made = maker.make(frame, work);
+                frame.release(machine.planes());
+                cancel.check();
+                return made;
+            }
+        } finally {
+            making.decrementAndGet();
+            latest.remove(viewer, cancel);
+        }
+    }
+
+    /** Where the arrays of frames come from. */
+    public PlanePool planes() {
+        return machine.planes();
     }
 }

@@ -12,6 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param inFrame first frame of the marked span, if one is marked
  * @param outFrame frame behind the last of it
  * @param version rises with every change; a change must name the one it was made on
+ * @param undos how many changes can be taken back, in this session or an earlier one
+ * @param redos how many of those taken back can be made again
  */
 public record TakeView(
         UUID id,
@@ -21,4 +23,14 @@ public record TakeView(
         @Nullable Integer inFrame,
         @Nullable Integer outFrame,
         int version,
-        Instant updatedAt) {}
+        Verdict verdict,
+        int undos,
+        int redos,
+        Instant updatedAt) {
+    /** What the user thinks of it; a discarded one is out of the way but can be taken back. */
+    public enum Verdict {
+        OPEN,
+        KEPT,
+        DISCARDED
+    }
+}

@@ -1,0 +1,46 @@
+package awlsmith.core.compare;
+
+import awlsmith.core.measure.Blocking;
+import awlsmith.core.measure.EdgeWidth;
+import awlsmith.core.measure.NoiseLevel;
+import awlsmith.core.picture.Plane;
+
+/**
+ * What is measured of one picture, by rules that do not depend on its size: noise at the source's scale, edges in source
+ * pixels.
+ *
+ * @param noise standard deviation in steps of 255, at the source's scale
+ * @param edges mean width of strong edges in source pixels; NaN where there are too few
+ * @param halo overshoot beside strong edges as a share of their height; NaN where there are too few
+ * @param blocks how much larger steps on a lattice of blocks are than beside it; 1 without blocks
+ */
+public record Figures(double noise, double edges, double halo, double blocks) {
+    private static final double CODES = 255;
+
+    /**
+     * @param atSource luma at the source's scale, at least 32x32
+     * @param full luma at the picture's own scale, of the same part
+     * @param factor its pixels to one of the source
+     */
+    public static Figures of(Plane atSource, Plane full, double factor) {
+        var edges = EdgeWidth.of(full);
+        return new Figures(
+                CODES * NoiseLevel.of(atSource).sigma(),
+                edges.width() / factor,
+                edges.overshoot(),
+                Blocking.of(atSource).strength());
+    }
+
+    /** The mean of several places or frames; a figure that one of them lacks is the mean of the others. */
+    public static Figures mean(java.util.List<Figures> all) {
+        return new Figures(
+                mean(all.stream().mapToDouble(Figures::noise)),
+                mean(all.stream().mapToDouble(Figures::edges)),
+                mean(all.stream().mapToDouble(Figures::halo)),
+                mean(all.stream().mapToDouble(Figures::blocks)));
+    }
+
+    private static double mean(java.util.stream.DoubleStream values) {
+        return values.filter(v -> !Double.isNaN(v)).average().orElse(Double.NaN);
+    }
+}

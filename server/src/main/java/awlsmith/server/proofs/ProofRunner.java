@@ -1,0 +1,222 @@
+package awlsmith.server.proofs;
+
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.media.Clip;
+import awlsmith.media.MediaException;
+import awlsmith.media.ProofEncoding;
+import awlsmith.render.Machine;
+import awlsmith.render.Proof;
+import awlsmith.render.RenderWatch;
+import awlsmith.server.clips.Clips;
+import awlsmith.server.db.enums.ProofState;
+import awlsmith.server.events.EventHub;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.stills.Stills;
+import awlsmith.server.storage.MediaFolder;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import org.jooq.exception.DataAccessException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/** Makes the proofs that wait, one after another. Stills come before them, and they before renders. */
+@Component
+class ProofRunner {
+    private static final Logger LOG = LoggerFactory.getLogger(ProofRunner.class);
+    private static final long TELL_EVERY_NANOS = 300_000_000L;
+    private static final long LONGEST_WAIT_NANOS = 2_000_000_000L;
+
+    private final ProofRepository proofs;
+    private final Clips clips;
+    private final Stills stills;
+    private final Machine machine;
+    private final MediaFolder media;
+    private final EventHub events;
+    private final ScheduledExecutorService worker = Executors.newSingleThreadScheduledExecutor(
+            Thread.ofPlatform().name("proofs").daemon().factory());
+    private volatile Running running;
+    private volatile boolean closing;
+
+    private record Running(UUID id, Cancel cancel, int done, double perSecond) {}
+
+    ProofRunner(
+            ProofRepository proofs, Clips clips, Stills stills, Machine machine, MediaFolder media, EventHub events) {
+        this.proofs = proofs;
+        this.clips = clips;
+        this.stills = stills;
+        this.machine = machine;
+        this.media = media;
+        this.events = events;
+    }
+
+    @EventListener(ApplicationReadyEvent.class)
+    void begin() {
+        proofs.requeueRunning();
+        // also looked for now and then, for those that were waiting while the database was away
+        worker.scheduleWithFixedDelay(this::runWaiting, 0, 10, TimeUnit.SECONDS);
+    }
+
+    void wake() {
+        worker.execute(this::runWaiting);
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        closing = true;
+        Running now = running;
+        if (now != null) {
+            now.cancel().ask();
+        }
+        worker.shutdown();
+    }
+
+    Path file(ProofView proof) {
+        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + ".mp4");
+    }
+
+    void stop(UUID id) {
+        Running now = running;
+        if (now != null && now.id().equals(id)) {
+            now.cancel().ask();
+        }
+    }
+
+    /** Waits until a stopped one is out of work. */
+    void await(UUID id) {
+        Running now = running;
+        while (now != null && now.id().equals(id)) {
+            LockSupport.parkNanos(5_000_000);
+            now = running;
+        }
+    }
+
+    ProofView withFigures(ProofView view) {
+        Running now = running;
+        return now != null && now.id().equals(view.id()) ? view.with(now.done(), now.perSecond()) : view;
+    }
+
+    void publish(UUID id) {
+        try {
+            proofs.find(id).map(this::withFigures).ifPresent(view -> events.publish("proof", view));
+        } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
+            // pages read the list again when they are connected anew
+        }
+    }
+
+    private void runWaiting() {
+        try {
+            Optional<ProofView> next = proofs.nextWaiting();
+            while (!closing && next.isPresent()) {
+                run(next.get());
+                next = proofs.nextWaiting();
+            }
+        } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
+            LOG.warn("the database does not answer; proofs wait");
+        }
+    }
+
+    private void run(ProofView proof) {
+        var cancel = new Cancel();
+        running = new Running(proof.id(), cancel, 0, 0);
+        try {
+            if (!proofs.start(proof.id())) {
+                return;
+            }
+            publish(proof.id());
+            stills.urgent(() -> make(proof, cancel));
+        } catch (Cancel.Stopped e) {
+            if (!closing) {
+                proofs.end(proof.id(), ProofState.STOPPED, 0, null);
+            }
+        } catch (MediaException | Refusal e) {
+            proofs.end(proof.id(), ProofState.FAILED, 0, e.getMessage());
+        } catch (OutOfMemoryError e) {
+            proofs.end(
+                    proof.id(),
+                    ProofState.FAILED,
+                    0,
+                    "too little memory for pictures of this size; zoom in, or choose a smaller size");
+        } catch (RuntimeException | IOException e) {
+            LOG.error("a proof failed", e);
+            proofs.end(
+                    proof.id(),
+                    ProofState.FAILED,
+                    0,
+                    "the proof could not be made because of a fault inside Awlsmith; the log says what. Try it again");
+        } finally {
+            running = null;
+            publish(proof.id());
+        }
+    }
+
+    private Void make(ProofView view, Cancel cancel) throws IOException {
+        Clip clip = clips.open(view.clipId());
+        var proof = new Proof(
+                clip,
+                Recipe.fromTree(view.recipe()),
+                new Region(view.x(), view.y(), view.width(), view.height()),
+                new FrameRange(view.fromFrame(), view.endFrame()));
+        Path file = file(view);
+        Files.createDirectories(file.getParent());
+        Rational start = clip.time(view.fromFrame());
+        Rational length = clip.time(view.endFrame()).minus(start);
+        // sound counts from the file's clock, which need not begin at 0
+        Rational clock = clip.index().orElseThrow().clock(view.fromFrame());
+        Optional<ProofEncoding.Sound> sound = view.sound()
+                ? Optional.of(new ProofEncoding.Sound(clip.info().file(), clock, length))
+                : Optional.empty();
+        Rational rate = Rational.of(proof.frames()).dividedBy(length);
+        long done = proof.make(file, rate, sound, machine, new Watch(view, cancel), cancel);
+        if (closing) {
+            return null;
+        }
+        proofs.end(view.id(), done < proof.frames() ? ProofState.STOPPED : ProofState.DONE, (int) done, null);
+        return null;
+    }
+
+    private final class Watch implements RenderWatch {
+        private final ProofView proof;
+        private final Cancel cancel;
+        private final long start = System.nanoTime();
+        private long told;
+
+        Watch(ProofView proof, Cancel cancel) {
+            this.proof = proof;
+            this.cancel = cancel;
+        }
+
+        @Override
+        public void giveWay() {
+            long from = System.nanoTime();
+            while (stills.isLooking() && System.nanoTime() - from < LONGEST_WAIT_NANOS) {
+                cancel.check();
+                LockSupport.parkNanos(5_000_000);
+            }
+        }
+
+        @Override
+        public void frames(long done, Shares shares) {
+            long now = System.nanoTime();
+            running = new Running(proof.id(), cancel, (int) done, done / Math.max(1e-3, (now - start) / 1e9));
+            if (now - told > TELL_EVERY_NANOS) {
+                told = now;
+                publish(proof.id());
+            }
+        }
+    }
+}

@@ -1,0 +1,77 @@
+package awlsmith.server.proofs;
+
+import java.time.Instant;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A moving proof.
+ *
+ * @param recipe that made it, in its open form
+ * @param fromFrame first source frame; @param endFrame behind the last
+ * @param x left edge, y top edge, width and height of what it shows, in pixels of the treated picture; its file is twice as
+ *     high: source above, treated below
+ * @param frames it will hold, output frames; @param framesDone those it holds
+ * @param rate output frames a second
+ * @param sound whether its file has sound
+ * @param framesASecond while it is being made; @param secondsLeft likewise
+ */
+public record ProofView(
+        UUID id,
+        UUID clipId,
+        @Nullable UUID takeId,
+        String takeName,
+        Map<String, Object> recipe,
+        int fromFrame,
+        int endFrame,
+        int x,
+        int y,
+        int width,
+        int height,
+        State state,
+        int frames,
+        int framesDone,
+        double rate,
+        boolean sound,
+        @Nullable String problem,
+        @Nullable Double framesASecond,
+        @Nullable Double secondsLeft,
+        Instant madeAt) {
+    /** A stopped proof keeps what was made. */
+    public enum State {
+        WAITING,
+        RUNNING,
+        DONE,
+        STOPPED,
+        FAILED
+    }
+
+    boolean isOpen() {
+        return state == State.WAITING || state == State.RUNNING;
+    }
+
+    ProofView with(int done, double perSecond) {
+        return new ProofView(
+                id,
+                clipId,
+                takeId,
+                takeName,
+                recipe,
+                fromFrame,
+                endFrame,
+                x,
+                y,
+                width,
+                height,
+                state,
+                frames,
+                done,
+                rate,
+                sound,
+                problem,
+                perSecond,
+                perSecond > 0 ? (frames - done) / perSecond : null,
+                madeAt);
+    }
+}

@@ -1,0 +1,149 @@
+package awlsmith.server.proofs;
+
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.media.Clip;
+import awlsmith.render.Proof;
+import awlsmith.render.RecipeJson;
+import awlsmith.server.clips.Clips;
+import awlsmith.server.db.enums.ProofState;
+import awlsmith.server.events.EventHub;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.storage.MediaFolder;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+
+/** Proofs: asked for, stopped, played, thrown away. */
+@Service
+class Proofs {
+    /** A page keeps a proof in memory to play it in a loop. */
+    private static final double LONGEST_SECONDS = 20;
+
+    private static final int MOST_PROOFS = 60;
+    private static final int MOST_WIDTH = 1920;
+    private static final int MOST_HEIGHT = 1080;
+
+    private final ProofRepository proofs;
+    private final ProofRunner runner;
+    private final Clips clips;
+    private final MediaFolder media;
+    private final EventHub events;
+    private final Clock clock;
+
+    Proofs(ProofRepository proofs, ProofRunner runner, Clips clips, MediaFolder media, EventHub events, Clock clock) {
+        this.proofs = proofs;
+        this.runner = runner;
+        this.clips = clips;
+        this.media = media;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    List<ProofView> of(UUID clip) {
+        clips.view(clip);
+        return proofs.of(clip).stream().map(runner::withFigures).toList();
+    }
+
+    ProofView view(UUID id) {
+        return proofs.find(id).map(runner::withFigures).orElseThrow(() -> Refusal.unknown("this proof"));
+    }
+
+    /**
+     * @param take it belongs to, by id and name
+     * @param from first source frame; @param end behind the last
+     * @param part of the treated picture; its middle is taken where it is larger than a screen
+     */
+    ProofView order(UUID clipId, @Nullable UUID take, String takeName, Recipe recipe, int from, int end, Region part) {
+        Clip clip = clips.open(clipId);
+        int count = clip.index().orElseThrow().count();
+        if (from < 0 || end > count || end <= from) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, "the span from frame " + from + " to " + end + " holds nothing of this clip");
+        }
+        double seconds = clip.time(end).minus(clip.time(from)).toDouble();
+        if (seconds > LONGEST_SECONDS) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    String.format(
+                            java.util.Locale.ROOT,
+                            "a proof is at most %.0f s long, this span has %.1f s; mark a shorter one, or dispatch it",
+                            LONGEST_SECONDS,
+                            seconds));
+        }
+        if (of(clipId).size() >= MOST_PROOFS) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "this clip has " + MOST_PROOFS + " proofs, which is the most; throw some away first");
+        }
+        int width = Math.min(MOST_WIDTH, part.width());
+        int height = Math.min(MOST_HEIGHT, part.height());
+        Region middle = new Region(
+                Math.max(0, part.x() + (part.width() - width) / 2),
+                Math.max(0, part.y() + (part.height() - height) / 2),
+                width,
+                height);
+        var proof = new Proof(clip, recipe, middle, new FrameRange(from, end));
+        media.demandSpace(proof.frames() * proof.part().area());
+        var view = new ProofView(
+                UUID.randomUUID(),
+                clipId,
+                take,
+                takeName.length() > 60 ? takeName.substring(0, 60) : takeName,
+                recipe.toTree(),
+                from,
+                end,
+                proof.part().x(),
+                proof.part().y(),
+                proof.part().width(),
+                proof.part().height(),
+                ProofView.State.WAITING,
+                (int) proof.frames(),
+                0,
+                proof.frames() / seconds,
+                !clip.info().sounds().isEmpty(),
+                null,
+                null,
+                null,
+                clock.instant());
+        proofs.insert(view, RecipeJson.write(recipe));
+        events.publish("proof", view);
+        runner.wake();
+        return view;
+    }
+
+    /** Stops one that waits or is being made; what was made stays. */
+    ProofView stop(UUID id) {
+        ProofView now = view(id);
+        if (now.state() == ProofView.State.WAITING) {
+            proofs.end(id, ProofState.STOPPED, 0, null);
+            runner.publish(id);
+        }
+        runner.stop(id);
+        return view(id);
+    }
+
+    void remove(UUID id) {
+        ProofView proof = view(id);
+        stop(id);
+        runner.await(id);
+        proofs.delete(id);
+        MediaFolder.remove(file(proof));
+        events.publish("proof-removed", Map.of("id", id, "clipId", proof.clipId()));
+    }
+
+    Path file(ProofView proof) {
+        return runner.file(proof);
+    }
+
+    @EventListener
+    void clipRemoved(Clips.Removing event) {
+        proofs.of(event.id()).forEach(proof -> remove(proof.id()));
+    }
+}

@@ -1,0 +1,51 @@
+package awlsmith.server.stills;
+
+import awlsmith.core.picture.Region;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.server.clips.Clips;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/** Pictures that were sent lately, packed; going back to one costs nothing. */
+@Component
+class StillCache {
+    private static final long MOST_BYTES = 96L << 20;
+
+    record Key(
+            UUID clip,
+            Recipe recipe,
+            long number,
+            int later,
+            @Nullable Region part,
+            int reduce) {}
+
+    private final Map<Key, byte[]> held = new LinkedHashMap<>(64, 0.75f, true);
+    private long heldBytes;
+
+    synchronized byte @Nullable [] find(Key key) {
+        return held.get(key);
+    }
+
+    synchronized void keep(Key key, byte[] png) {
+        byte[] before = held.put(key, png);
+        heldBytes += png.length - (before == null ? 0 : before.length);
+        var oldest = held.entrySet().iterator();
+        while (heldBytes > MOST_BYTES && oldest.hasNext()) {
+            heldBytes -= oldest.next().getValue().length;
+            oldest.remove();
+        }
+    }
+
+    @EventListener
+    synchronized void forget(Clips.Removing event) {
+        held.entrySet().removeIf(entry -> {
+            boolean goes = entry.getKey().clip().equals(event.id());
+            heldBytes -= goes ? entry.getValue().length : 0;
+            return goes;
+        });
+    }
+}

@@ -1,0 +1,383 @@
+package awlsmith.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import awlsmith.media.Prober;
+import awlsmith.media.TestClips;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+
+/** Takes, pins, comparing and proofs over HTTP. */
+@ExtendWith(RunningServer.class)
+class LookingTest {
+    @TempDir
+    Path folder;
+
+    private static String recipe(double factor, String kernel) {
+        return "{\"awlsmith\":1,\"steps\":[{\"step\":\"enlarge\",\"settings\":{\"factor\":" + factor + ",\"kernel\":\""
+                + kernel + "\"}}]}";
+    }
+
+    private static final String DOUBLE = recipe(2, "lanczos3");
+
+    private static void refused(RunningServer.Answer answer, int status, String words) {
+        assertThat(answer.status()).as(answer.text()).isEqualTo(status);
+        assertThat(answer.json().path("detail").asString()).contains(words);
+    }
+
+    private static String change(String recipe, int version) {
+        return "{\"recipe\":" + recipe + ",\"version\":" + version + "}";
+    }
+
+    // --- takes ---
+
+    @Test
+    void takesAreCopiedNamedJudgedAndRemoved(RunningServer server) {
+        String clip = server.clip("takes.mp4", 96, 64, 5).path("id").asString();
+        String takes = "/api/clips/" + clip + "/takes";
+        String first = server.get(takes).json().get(0).path("id").asString();
+        JsonNode made = server.post(
+                        takes,
+                        "{\"takes\":[{\"recipe\":" + DOUBLE + "},{\"name\":\"soft\",\"recipe\":" + recipe(2, "bilinear")
+                                + "},{\"recipe\":" + DOUBLE + "}],\"like\":\"" + first + "\"}")
+                .json();
+        assertThat(made).extracting(take -> take.path("name").asString()).containsExactly("B", "soft", "C");
+        assertThat(server.get(takes).json())
+                .extracting(take -> take.path("name").asString())
+                .containsExactly("A", "B", "soft", "C");
+        String soft = made.get(1).path("id").asString();
+        JsonNode judged = server.send(server.request("/api/takes/" + soft)
+                        .header("Content-Type", "application/json")
+                        .method(
+                                "PATCH",
+                                java.net.http.HttpRequest.BodyPublishers.ofString(
+                                        "{\"name\":\"softer\",\"verdict\":\"DISCARDED\"}")))
+                .json();
+        assertThat(judged.path("name").asString()).isEqualTo("softer");
+        assertThat(judged.path("verdict").asString()).isEqualTo("DISCARDED");
+        // a discarded one is no longer counted on the shelf
+        assertThat(server.get("/api/clips/" + clip).json().path("takes").asInt())
+                .isEqualTo(3);
+        for (JsonNode take : server.get(takes).json()) {
+            if (!take.path("name").asString().equals("A")) {
+                assertThat(server.delete("/api/takes/" + take.path("id").asString())
+                                .status())
+                        .isEqualTo(204);
+            }
+        }
+        refused(server.delete("/api/takes/" + first), 409, "the clip's only take");
+        refused(server.post(takes, "{\"takes\":[]}"), 422, "no recipe");
+        refused(server.post(takes, "{\"takes\":[{\"name\":\" \",\"recipe\":" + DOUBLE + "}]}"), 422, "1 to 60 letters");
+    }
+
+    /** Undo reaches back across a restart; what is changed after an undo replaces what was undone. */
+    @Test
+    void changesAreTakenBackAndMadeAgain(RunningServer server) {
+        String clip = server.clip("undo.mp4", 96, 64, 5).path("id").asString();
+        JsonNode take = server.get("/api/clips/" + clip + "/takes").json().get(0);
+        String id = "/api/takes/" + take.path("id").asString();
+        assertThat(take.path("undos").asInt()).isZero();
+        for (int n = 0; n < 3; n++) {
+            take = server.put(id, change(recipe(2 + n, "lanczos3"), n)).json();
+        }
+        assertThat(take.path("undos").asInt()).isEqualTo(3);
+        take = server.post(id + "/undo", "{\"version\":3}").json();
+        assertThat(factor(take)).isEqualTo(3);
+        refused(server.post(id + "/undo", "{\"version\":3}"), 409, "changed in another window");
+        take = server.post(id + "/undo", "{\"version\":4}").json();
+        assertThat(factor(take)).isEqualTo(2);
+        take = server.post(id + "/redo", "{\"version\":5}").json();
+        assertThat(factor(take)).isEqualTo(3);
+        assertThat(take.path("redos").asInt()).isEqualTo(1);
+        take = server.put(id, change(recipe(1.5, "lanczos3"), 6)).json();
+        assertThat(take.path("redos").asInt()).isZero();
+        assertThat(take.path("undos").asInt()).isEqualTo(3);
+        for (int n = 0; n < 4; n++) {
+            take = server.post(id + "/undo", "{\"version\":" + (7 + n) + "}").json();
+        }
+        assertThat(take.path("undos").asInt())
+                .as("the first state is as far as it goes")
+                .isZero();
+    }
+
+    private static double factor(JsonNode take) {
+        return take.path("recipe")
+                .path("steps")
+                .get(0)
+                .path("settings")
+                .path("factor")
+                .asDouble();
+    }
+
+    // --- pins ---
+
+    @Test
+    void pinsAreDroppedMovedAndTakenAway(RunningServer server) {
+        String clip = server.clip("pins.mp4", 96, 64, 5).path("id").asString();
+        String pins = "/api/clips/" + clip + "/pins";
+        JsonNode pin = server.post(pins, "{\"frame\":2,\"x\":10.5,\"y\":8,\"width\":40,\"height\":20}")
+                .json();
+        assertThat(pin.path("name").asString()).isEqualTo("place 1");
+        String one = "/api/pins/" + pin.path("id").asString();
+        var patch = server.request(one)
+                .header("Content-Type", "application/json")
+                .method("PATCH", java.net.http.HttpRequest.BodyPublishers.ofString("{\"name\":\"wheel\",\"x\":-4}"));
+        JsonNode moved = server.send(patch).json();
+        assertThat(moved.path("name").asString()).isEqualTo("wheel");
+        assertThat(moved.path("x").asDouble()).isEqualTo(-4);
+        assertThat(moved.path("width").asDouble()).isEqualTo(40);
+        assertThat(server.get(pins).json()).hasSize(1);
+        refused(server.post(pins, "{\"frame\":5,\"x\":0,\"y\":0,\"width\":9,\"height\":9}"), 422, "frames 0..4");
+        refused(server.post(pins, "{\"frame\":0,\"x\":0,\"y\":0,\"width\":1,\"height\":9}"), 422, "at least 4 pixels");
+        assertThat(server.delete(one).status()).isEqualTo(204);
+        refused(server.delete(one), 404, "not here any more");
+    }
+
+    // --- comparing ---
+
+    private static String seen(String recipe, String place) {
+        return "{\"recipe\":" + recipe + ",\"frame\":1," + place + "}";
+    }
+
+    private static final String ALL = "\"x\":0,\"y\":0,\"width\":160,\"height\":120";
+
+    @Test
+    void everyStepTellsWhatItDid(RunningServer server) {
+        String clip = server.clip("figures.mp4", 160, 120, 5).path("id").asString();
+        String path = "/api/clips/" + clip + "/compare/steps";
+        JsonNode figures = server.post(path, seen(DOUBLE, ALL)).json();
+        assertThat(figures.path("steps")).hasSize(1);
+        double before = figures.path("source").path("edges").asDouble();
+        assertThat(before).isPositive();
+        JsonNode soft = server.post(path, seen(recipe(2, "bilinear"), ALL)).json();
+        assertThat(soft.path("steps").get(0).path("edges").asDouble())
+                .as("bilinear is softer than Lanczos")
+                .isGreaterThan(figures.path("steps").get(0).path("edges").asDouble());
+        String cropped = "{\"awlsmith\":1,\"steps\":[{\"step\":\"crop\",\"settings\":{\"left\":80,\"width\":80}},"
+                + "{\"step\":\"enlarge\",\"on\":false,\"settings\":{\"factor\":2}}]}";
+        JsonNode half = server.post(path, seen(cropped, "\"x\":0,\"y\":0,\"width\":64,\"height\":64"))
+                .json();
+        assertThat(half.path("steps").get(0))
+                .as("a step that is off changes nothing")
+                .isEqualTo(half.path("steps").get(1));
+        String little = "{\"awlsmith\":1,\"steps\":[{\"step\":\"crop\",\"settings\":{\"width\":16,\"height\":16}}]}";
+        JsonNode few = server.post(path, seen(little, ALL)).json();
+        assertThat(few.path("steps").get(0).path("edges").isNumber())
+                .as("too few edges are none")
+                .isFalse();
+    }
+
+    @Test
+    void thePixelUnderThePointerIsToldOnBothSides(RunningServer server) throws IOException {
+        Path file = folder.resolve("grey.mp4");
+        TestClips.ffmpeg(
+                "-f lavfi -i color=c=0x808080:s=96x64:r=25 -frames:v 4 -pix_fmt yuv420p -c:v libx264 -qp 0 " + file);
+        JsonNode added = server.upload("grey.mp4", Files.readAllBytes(file)).json();
+        String clip = added.path("id").asString();
+        server.until("/api/clips/" + clip, c -> c.path("state").asString().equals("READY"));
+        JsonNode both = server.post(
+                        "/api/clips/" + clip + "/compare/pixel",
+                        seen(DOUBLE, "\"x\":40.5,\"y\":20.5,\"width\":1,\"height\":1"))
+                .json();
+        assertThat(both).hasSize(2);
+        assertThat(both.get(1).path("x").asInt()).isEqualTo(81);
+        for (JsonNode side : both) {
+            // grey 128 of R'G'B' is Y 126 (BT.601-7 section 2.5.3: 16 + 219 x 128 / 255)
+            assertThat(side.path("codes").get(0).asInt()).isCloseTo(126, within(1));
+            assertThat(side.path("codes").get(1).asInt()).isCloseTo(128, within(1));
+            assertThat(side.path("rgb").get(0).asInt()).isCloseTo(128, within(1));
+            assertThat(side.path("excursion").asBoolean()).isFalse();
+            assertThat(side.path("patch")).hasSize(9 * 9 * 3);
+        }
+        JsonNode corner = server.post(
+                        "/api/clips/" + clip + "/compare/pixel",
+                        seen(DOUBLE, "\"x\":-5,\"y\":9999,\"width\":1,\"height\":1"))
+                .json();
+        assertThat(corner)
+                .as("outside of the picture only the nearest source pixel is told")
+                .hasSize(1);
+        assertThat(corner.get(0).path("y").asInt()).isEqualTo(63);
+    }
+
+    @Test
+    void scopesCountEveryVisibleSample(RunningServer server) {
+        String clip = server.clip("scopes.mp4", 160, 120, 5).path("id").asString();
+        JsonNode both = server.post("/api/clips/" + clip + "/compare/scopes", seen(DOUBLE, ALL))
+                .json();
+        assertThat(sum(both.get(0).path("histogram"))).isEqualTo(160 * 120);
+        assertThat(sum(both.get(1).path("histogram"))).isEqualTo(320 * 240);
+        assertThat(both.get(1).path("columns").asInt()).isEqualTo(320);
+        refused(
+                server.post(
+                        "/api/clips/" + clip + "/compare/scopes",
+                        seen(DOUBLE, "\"x\":500,\"y\":0,\"width\":10,\"height\":10")),
+                422,
+                "in sight");
+    }
+
+    private static int sum(JsonNode numbers) {
+        int sum = 0;
+        for (JsonNode n : numbers) {
+            sum += n.asInt();
+        }
+        return sum;
+    }
+
+    /** Against the very file that was spoilt: the gentler the treatment, the nearer to the truth. */
+    @Test
+    void takesAreMeasuredAlsoAgainstTheTruth(RunningServer server) throws IOException {
+        String truth = made(server, "truth.mp4", "");
+        String source = made(server, "small.mp4", "-vf scale=96:64:flags=area");
+        String path = "/api/clips/" + source + "/compare/take";
+        String body = "{\"recipe\":%s,\"frames\":[1,3],\"viewer\":\"A\"}";
+        JsonNode alone = server.post(path, body.formatted(DOUBLE)).json();
+        assertThat(alone.path("against").isMissingNode()
+                        || alone.path("against").isNull())
+                .isTrue();
+        assertThat(alone.path("flicker").isNumber()).isTrue();
+        assertThat(server.put("/api/clips/" + source + "/reference", "{\"clip\":\"" + truth + "\"}")
+                        .json()
+                        .path("hasReference")
+                        .asBoolean())
+                .isTrue();
+        double sharp = against(server.post(path, body.formatted(DOUBLE)));
+        double soft = against(server.post(path, body.formatted(recipe(2, "bilinear"))));
+        assertThat(sharp).isGreaterThan(soft).isBetween(10.0, 60.0);
+        refused(
+                server.put("/api/clips/" + source + "/reference", "{\"clip\":\"" + source + "\"}"),
+                422,
+                "its own reference");
+        server.put("/api/clips/" + source + "/reference", "{}");
+        assertThat(server.get("/api/clips/" + source)
+                        .json()
+                        .path("hasReference")
+                        .asBoolean())
+                .isFalse();
+    }
+
+    private String made(RunningServer server, String name, String filter) throws IOException {
+        Path file = folder.resolve(name);
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=192x128:r=25 -frames:v 5 " + filter
+                + " -pix_fmt yuv420p -c:v libx264 -qp 4 " + file);
+        String id =
+                server.upload(name, Files.readAllBytes(file)).json().path("id").asString();
+        server.until("/api/clips/" + id, c -> c.path("state").asString().equals("READY"));
+        return id;
+    }
+
+    private static double against(RunningServer.Answer answer) {
+        assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+        return answer.json().path("against").path("psnr").asDouble();
+    }
+
+    @Test
+    void tellingPlacesLieInThePicture(RunningServer server) {
+        String clip = server.clip("places.mp4", 320, 240, 5).path("id").asString();
+        JsonNode places = server.post(
+                        "/api/clips/" + clip + "/compare/places", "{\"recipe\":" + DOUBLE + ",\"frame\":2}")
+                .json();
+        assertThat(places).isNotEmpty();
+        for (JsonNode place : places) {
+            assertThat(place.path("x").asInt()).isBetween(0, 320);
+            assertThat(place.path("y").asInt()).isBetween(0, 240);
+            assertThat(place.path("why").asString()).isNotEmpty();
+        }
+    }
+
+    // --- proofs ---
+
+    private static String order(String recipe, int from, int end) {
+        return "{\"takeName\":\"A\",\"recipe\":" + recipe + ",\"from\":" + from + ",\"end\":" + end
+                + ",\"x\":20,\"y\":11,\"width\":120,\"height\":80}";
+    }
+
+    private static JsonNode proof(RunningServer server, String clip, String id) {
+        for (JsonNode proof : server.get("/api/clips/" + clip + "/proofs").json()) {
+            if (proof.path("id").asString().equals(id)) {
+                return proof;
+            }
+        }
+        return null;
+    }
+
+    private static JsonNode ended(RunningServer server, String clip, String id) {
+        server.until("/api/clips/" + clip + "/proofs", all -> {
+            var state = proof(server, clip, id).path("state").asString();
+            return !state.equals("WAITING") && !state.equals("RUNNING");
+        });
+        return proof(server, clip, id);
+    }
+
+    @Test
+    void aProofHoldsBothSidesAndSound(RunningServer server) throws IOException {
+        String clip = server.clip("proof.mp4", 96, 64, 30).path("id").asString();
+        JsonNode ordered = server.post("/api/clips/" + clip + "/proofs", order(DOUBLE, 5, 25))
+                .json();
+        String id = ordered.path("id").asString();
+        JsonNode done = ended(server, clip, id);
+        assertThat(done.path("state").asString()).as(done.toString()).isEqualTo("DONE");
+        assertThat(done.path("framesDone").asInt()).isEqualTo(20);
+        assertThat(done.path("rate").asDouble()).isCloseTo(25, within(1e-6));
+        // as a page reads it: piece by piece
+        var bytes = new java.io.ByteArrayOutputStream();
+        while (true) {
+            var piece = server.get("/api/proofs/" + id + "/bytes?from=" + bytes.size());
+            if (piece.status() == 204) {
+                break;
+            }
+            bytes.write(piece.bytes());
+        }
+        Path file = folder.resolve("proof.mp4");
+        Files.write(file, bytes.toByteArray());
+        var info = Prober.probe(file);
+        assertThat(info.video().format().width()).isEqualTo(done.path("width").asInt());
+        assertThat(info.video().format().height())
+                .isEqualTo(2 * done.path("height").asInt());
+        assertThat(info.sounds()).hasSize(1);
+        assertThat(server.get("/api/proofs/" + id + "/video").bytes()).isEqualTo(bytes.toByteArray());
+        assertThat(server.delete("/api/proofs/" + id).status()).isEqualTo(204);
+        assertThat(server.get("/api/proofs/" + id + "/bytes?from=0").status()).isEqualTo(404);
+    }
+
+    @Test
+    void aStoppedProofKeepsWhatIsThere(RunningServer server) {
+        String clip = server.clip("long.mp4", 160, 120, 240).path("id").asString();
+        String slow = recipe(4, "lanczos3");
+        var ids = new ArrayList<String>();
+        for (int n = 0; n < 2; n++) {
+            ids.add(server.post("/api/clips/" + clip + "/proofs", order(slow, 0, 240))
+                    .json()
+                    .path("id")
+                    .asString());
+        }
+        server.post("/api/proofs/" + ids.get(1) + "/stop", "");
+        server.until(
+                "/api/clips/" + clip + "/proofs",
+                all -> proof(server, clip, ids.get(0)).path("framesDone").asInt() > 5);
+        server.post("/api/proofs/" + ids.get(0) + "/stop", "");
+        JsonNode stopped = ended(server, clip, ids.get(0));
+        assertThat(stopped.path("framesDone").asInt()).isBetween(5, 240);
+        assertThat(server.get("/api/proofs/" + ids.get(0) + "/video").bytes().length)
+                .isPositive();
+        JsonNode never = ended(server, clip, ids.get(1));
+        assertThat(never.path("state").asString()).isEqualTo("STOPPED");
+        assertThat(never.path("framesDone").asInt()).isZero();
+        assertThat(server.delete("/api/clips/" + clip).status()).isEqualTo(204);
+    }
+
+    @Test
+    void proofsThatCannotBeAreRefusedInASentence(RunningServer server) {
+        String clip = server.clip("refused.mp4", 96, 64, 600).path("id").asString();
+        String path = "/api/clips/" + clip + "/proofs";
+        refused(server.post(path, order(DOUBLE, 0, 600)), 422, "at most 20 s long, this span has 24.0 s");
+        refused(server.post(path, order(DOUBLE, 9, 9)), 422, "holds nothing");
+        refused(server.post(path, order(recipe(99, "lanczos3"), 0, 5)), 422, "factor");
+    }
+}

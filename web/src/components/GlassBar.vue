@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import type { Look } from '@/view/paint'
+import { ratio } from '@/view/words'
+
+/** What stands under the picture: where one is, how one looks, how large. */
+defineProps<{
+  place: string
+  scale: number
+  fitted: boolean
+  look: Look
+  flipped: boolean
+  ownPixels: boolean
+  sameSize: boolean
+  amplify: number
+  /** Shapes to keep while cropping; none while not. */
+  shapes: { label: string; ratio: number }[]
+  shape: number
+}>()
+const emit = defineEmits<{
+  look: [look: Look]
+  flip: [on: boolean]
+  own: []
+  amplify: []
+  shape: [ratio: number]
+  fit: []
+  scale: [scale: number]
+}>()
+
+const looks: { look: Look; key: string; title: string }[] = [
+  {
+    look: 'wipe',
+    key: 'W',
+    title: 'Source left of an edge, treated right of it; drag the edge, drag its ends to turn it',
+  },
+  { look: 'pair', key: 'E', title: 'Both beside each other, on the same spot' },
+  { look: 'difference', key: 'D', title: 'What differs, made larger' },
+  { look: 'source', key: 'S', title: 'The source alone' },
+  { look: 'treated', key: 'R', title: 'The treated picture alone' },
+]
+const stops = [1, 2, 4, 8]
+</script>
+
+<template>
+  <div class="bar">
+    <span class="chip figure">{{ place }}</span>
+    <div v-if="shapes.length > 0" class="chip looks" role="group" aria-label="Shape kept">
+      <button
+        v-for="one in shapes"
+        :key="one.label"
+        type="button"
+        :aria-pressed="shape === one.ratio"
+        @click="emit('shape', one.ratio)"
+      >
+        {{ one.label }}
+      </button>
+    </div>
+    <div v-else class="chip looks" role="group" aria-label="Ways to look">
+      <button
+        v-for="one in looks"
+        :key="one.look"
+        type="button"
+        :aria-pressed="look === one.look"
+        :title="`${one.title} (${one.key})`"
+        @click="emit('look', one.look)"
+      >
+        {{ one.look }}
+      </button>
+      <button
+        v-if="look === 'difference'"
+        class="figure"
+        type="button"
+        data-test="amplify"
+        title="How many times larger the difference is shown"
+        @click="emit('amplify')"
+      >
+        ×{{ amplify }}
+      </button>
+      <button
+        type="button"
+        :aria-pressed="flipped"
+        title="Hold to see the source in place of the treated picture (F)"
+        @pointerdown="emit('flip', true)"
+        @pointerup="emit('flip', false)"
+        @pointerleave="emit('flip', false)"
+      >
+        flip
+      </button>
+      <button
+        type="button"
+        :aria-pressed="ownPixels"
+        :disabled="sameSize || look === 'difference'"
+        title="Show the source's own pixels instead of enlarging them plainly"
+        @click="emit('own')"
+      >
+        own pixels
+      </button>
+    </div>
+    <div class="chip figure scales" role="group" aria-label="Scale">
+      <span class="now" data-test="scale">{{ ratio(scale) }}</span>
+      <button type="button" :aria-pressed="fitted" @click="emit('fit')">fit</button>
+      <button
+        v-for="stop in stops"
+        :key="stop"
+        type="button"
+        :aria-pressed="!fitted && Math.abs(scale / stop - 1) < 0.002"
+        @click="emit('scale', stop)"
+      >
+        {{ stop }}:1
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  position: absolute;
+  inset: auto 12px 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  justify-content: space-between;
+  align-items: end;
+  pointer-events: none;
+}
+
+.chip {
+  background: rgb(16 16 16 / 86%);
+  border-radius: 3px;
+  padding: 5px 9px;
+  pointer-events: auto;
+}
+
+.looks,
+.scales {
+  display: flex;
+  gap: 2px;
+  padding: 3px;
+  align-items: center;
+}
+
+.chip button {
+  border: 0;
+  background: none;
+  padding: 3px 6px;
+  border-radius: 2px;
+  color: var(--quiet);
+  font: 13px var(--sans);
+  cursor: pointer;
+}
+
+.chip button.figure,
+.scales button {
+  font: 12px var(--mono);
+  padding: 3px 4px;
+}
+
+.scales .now {
+  color: var(--treated);
+  padding: 0 6px 0 5px;
+  min-width: 58px;
+  text-align: right;
+}
+
+.chip button[aria-pressed='true'] {
+  background: #3a3a3a;
+  color: var(--ink);
+}
+
+.chip button:disabled {
+  color: var(--faint);
+  cursor: default;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import type { ProofView } from '@/api/client'
+import { isOpen } from '@/stores/useProofs'
+import { wait } from '@/view/words'
+
+/** The proofs of a clip on its time axis: those of the settings at hand in amber, older ones grey. */
+defineProps<{
+  proofs: ProofView[]
+  frames: number
+  chosen: string | undefined
+  /** The recipe at hand, as one text. */
+  present: string
+}>()
+const emit = defineEmits<{ choose: [proof: ProofView] }>()
+
+const recipeOf = (proof: ProofView) => JSON.stringify(proof.recipe)
+const done = (proof: ProofView) => proof.framesDone / Math.max(1, proof.frames)
+
+function told(proof: ProofView): string {
+  const what = `take ${proof.takeName}, ${(proof.frames / proof.rate).toFixed(1)} s, ${proof.width}×${proof.height}`
+  switch (proof.state) {
+    case 'WAITING':
+      return `${what}, waits for its turn`
+    case 'RUNNING':
+      return `${what}, ${proof.framesDone} of ${proof.frames} frames${
+        proof.secondsLeft === undefined ? '' : `, ${wait(proof.secondsLeft)} left`
+      }`
+    case 'FAILED':
+      return `${what}: ${proof.problem}`
+    case 'STOPPED':
+      return `${what}, stopped after ${proof.framesDone} frames`
+    case 'DONE':
+      return what
+  }
+}
+</script>
+
+<template>
+  <div v-if="proofs.length > 0" class="lane" role="group" aria-label="Proofs">
+    <button
+      v-for="proof in proofs"
+      :key="proof.id"
+      class="proof"
+      :class="{
+        on: proof.id === chosen,
+        old: recipeOf(proof) !== present,
+        failed: proof.state === 'FAILED',
+        open: isOpen(proof),
+      }"
+      type="button"
+      data-test="proof"
+      :data-state="proof.state"
+      :aria-pressed="proof.id === chosen"
+      :aria-label="`Proof of ${told(proof)}`"
+      :title="told(proof)"
+      :style="{
+        left: `${(100 * proof.fromFrame) / frames}%`,
+        width: `${(100 * (proof.endFrame - proof.fromFrame)) / frames}%`,
+      }"
+      @click="emit('choose', proof)"
+    >
+      <i :style="{ width: `${100 * done(proof)}%` }"></i>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.lane {
+  position: relative;
+  height: 12px;
+  margin-top: 2px;
+}
+
+.proof {
+  position: absolute;
+  top: 2px;
+  height: 8px;
+  min-width: 6px;
+  padding: 0;
+  border: 0;
+  background: #3b2f1a;
+  cursor: pointer;
+}
+
+.proof i {
+  display: block;
+  height: 100%;
+  background: var(--treated);
+}
+
+.old {
+  background: #333;
+}
+
+.old i {
+  background: #7a7a7a;
+}
+
+.failed {
+  background: var(--fault);
+}
+
+.on {
+  outline: 1px solid var(--ink);
+  outline-offset: 1px;
+  z-index: 1;
+}
+</style>

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import type { ProofView } from '@/api/client'
+import { isOpen } from '@/stores/useProofs'
+import { wait } from '@/view/words'
+
+/** Making and playing proofs, in the line above the time axis. */
+defineProps<{
+  proof: ProofView | undefined
+  playing: boolean
+  loop: boolean
+  speed: number
+  seconds: number
+  /** Whether a marked span is what a proof would show. */
+  marked: boolean
+}>()
+const emit = defineEmits<{
+  prove: []
+  toggle: []
+  stop: [proof: ProofView]
+  remove: [proof: ProofView]
+  close: []
+  loop: []
+  speed: []
+  seconds: [seconds: number]
+}>()
+const lengths = [1, 2, 3, 5]
+</script>
+
+<template>
+  <div class="proofs">
+    <template v-if="proof">
+      <button
+        class="play"
+        type="button"
+        :aria-label="playing ? 'Pause' : 'Play the proof'"
+        title="Play and pause (space)"
+        :disabled="proof.framesDone === 0"
+        @click="emit('toggle')"
+      >
+        {{ playing ? '❚❚' : '▶' }}
+      </button>
+      <button
+        class="link"
+        type="button"
+        :aria-pressed="loop"
+        title="Begin anew at the end"
+        @click="emit('loop')"
+      >
+        {{ loop ? 'loop' : 'once' }}
+      </button>
+      <button class="link figure" type="button" title="Slower or at its own speed" @click="emit('speed')">
+        {{ speed === 1 ? '1×' : speed === 0.5 ? '½×' : '¼×' }}
+      </button>
+      <span class="figure treated" role="status" data-test="proof-state">
+        <template v-if="proof.state === 'RUNNING'">
+          {{ proof.framesDone }}/{{ proof.frames }}
+          <template v-if="proof.framesASecond">· {{ proof.framesASecond.toFixed(1) }} fps</template>
+          <template v-if="proof.secondsLeft !== undefined">· {{ wait(proof.secondsLeft) }} left</template>
+        </template>
+        <template v-else-if="proof.state === 'WAITING'">waits</template>
+        <template v-else-if="proof.state === 'FAILED'"
+          ><span class="fault">{{ proof.problem }}</span></template
+        >
+        <template v-else>proof of {{ proof.takeName }}</template>
+      </span>
+      <button v-if="isOpen(proof)" class="link" type="button" @click="emit('stop', proof)">stop</button>
+      <template v-else>
+        <a class="link" :href="`/api/proofs/${proof.id}/video`" download>file</a>
+        <button class="link" type="button" @click="emit('remove', proof)">throw away</button>
+      </template>
+      <button class="link" type="button" aria-label="Leave the proof" @click="emit('close')">×</button>
+    </template>
+    <select
+      v-if="!marked"
+      class="length figure"
+      aria-label="Length of a proof"
+      :value="seconds"
+      @change="emit('seconds', Number(($event.target as HTMLSelectElement).value))"
+    >
+      <option v-for="one in lengths" :key="one" :value="one">{{ one }} s</option>
+    </select>
+    <button
+      class="button"
+      type="button"
+      data-test="prove"
+      title="Renders this moment in motion, source and treated in step"
+      @click="emit('prove')"
+    >
+      {{ marked ? 'Prove the span' : 'Prove' }} <kbd>Enter</kbd>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.proofs {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  white-space: nowrap;
+}
+
+.play {
+  width: 26px;
+  height: 22px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font-size: 12px;
+  cursor: pointer;
+}
+
+.length {
+  border: 1px solid var(--rule);
+  border-radius: 2px;
+  background: var(--raised);
+  color: var(--ink);
+  padding: 2px 4px;
+}
+</style>

@@ -1,0 +1,74 @@
+import type { FiguresView } from '@/api/client'
+
+/** What a step did, in few words, and whether it made something worse. */
+export interface Did {
+  readonly text: string
+  readonly worse: string
+}
+
+/** A change smaller than this share is none. */
+const NOTHING = 0.08
+/** Overshoot beside edges that shows as a halo, as a share of their height. */
+const HALO = 0.06
+
+const one = (v: number) => v.toFixed(1)
+
+interface Figure {
+  readonly name: string
+  readonly unit: string
+  readonly of: (f: FiguresView) => number | undefined
+  /** Least change that counts. */
+  readonly least: number
+  readonly isWorse: (before: number, after: number) => boolean
+}
+
+const kinds: Figure[] = [
+  {
+    name: 'noise',
+    unit: '',
+    of: (f) => f.noise,
+    least: 0.3,
+    isWorse: (before, after) => after > before * 1.15 + 0.3,
+  },
+  {
+    name: 'blocks',
+    unit: '',
+    of: (f) => f.blocks,
+    least: 0.15,
+    isWorse: (before, after) => after > before + 0.15,
+  },
+  {
+    name: 'edges',
+    unit: ' px',
+    of: (f) => f.edges,
+    least: 0.15,
+    isWorse: (before, after) => after > before * 1.12,
+  },
+]
+
+/** The figure that a step changed most, and those it made worse; the rest is silence. */
+export function did(before: FiguresView, after: FiguresView): Did {
+  let text = ''
+  let most = NOTHING
+  const worse: string[] = []
+  for (const kind of kinds) {
+    const a = kind.of(before)
+    const b = kind.of(after)
+    if (a === undefined || b === undefined) {
+      continue
+    }
+    const change = Math.abs(b - a) / Math.max(a, 0.1)
+    if (Math.abs(b - a) >= kind.least && change > most) {
+      most = change
+      text = `${kind.name} ${one(a)}→${one(b)}${kind.unit}`
+    }
+    if (Math.abs(b - a) >= kind.least && kind.isWorse(a, b)) {
+      worse.push(kind.name === 'edges' ? 'softer' : `more ${kind.name}`)
+    }
+  }
+  const halo = after.halo ?? 0
+  if (halo > HALO && halo > (before.halo ?? 0) + 0.03) {
+    worse.push(`haloes of ${Math.round(100 * halo)} %`)
+  }
+  return { text, worse: worse.join(', ') }
+}

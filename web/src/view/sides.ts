@@ -1,0 +1,90 @@
+import type { PlanView, Recipe } from '@/api/client'
+import { type Glass, type Rect, type Size, wanted } from './glass'
+import { sourceRecipe } from './recipe'
+import type { StillWish } from './useStill'
+
+/** A recipe with what the plan says of its pictures: all that is needed to show one of its sides. */
+export interface Sides {
+  readonly recipe: Recipe
+  /** How many of the recipe's first steps turn the picture; what they make is shown as the source. */
+  readonly turning: number
+  /** Size of the source's picture and of the treated one. */
+  readonly source: Size
+  readonly treated: Size
+  /** Where the source's picture lies in the treated one, in its pixels. */
+  readonly placement: Rect
+}
+
+export function sidesOf(recipe: Recipe, plan: PlanView): Sides {
+  const last = plan.steps.at(-1)
+  const source = { width: plan.base.width, height: plan.base.height }
+  return {
+    recipe,
+    turning: plan.base.steps,
+    source,
+    treated: last ? { width: last.width, height: last.height } : source,
+    placement: plan.placement,
+  }
+}
+
+/** A moment and a place of a clip that is looked at. */
+export interface Spot {
+  readonly clip: string
+  readonly frame: number
+  readonly later: number
+  readonly glass: Glass
+  readonly screen: Size
+  /** Share of the screen fetched around what is seen. */
+  readonly margin: number
+}
+
+function wish(spot: Spot, sides: Sides, size: Size, place: Rect, recipe: Recipe | undefined): StillWish {
+  const { glass, screen } = spot
+  return {
+    need: wanted(glass, screen, sides.source, size, place, 0),
+    fetch: wanted(glass, screen, sides.source, size, place, spot.margin),
+    source: sides.source,
+    size,
+    place,
+    clip: spot.clip,
+    frame: spot.frame,
+    later: spot.later,
+    recipe,
+  }
+}
+
+export function treatedWish(spot: Spot, sides: Sides): StillWish {
+  return wish(spot, sides, sides.treated, sides.placement, sides.recipe)
+}
+
+/** Whether the treated picture has the source's own size, so that nothing need be enlarged to show both. */
+export function isSameSize(sides: Sides): boolean {
+  const { source, placement } = sides
+  return source.width === placement.width && source.height === placement.height
+}
+
+/** @param own shows the source's own pixels; otherwise it is enlarged plainly to the treated picture's size */
+export function sourceWish(spot: Spot, sides: Sides, own: boolean): StillWish {
+  const { recipe, turning, source, placement } = sides
+  if (own || isSameSize(sides)) {
+    const alone = turning > 0 ? sourceRecipe(recipe, turning) : undefined
+    return wish(spot, sides, source, { x: 0, y: 0, ...source }, alone)
+  }
+  // as large as in the treated picture, without what its frame adds or cuts off
+  const size = { width: Math.round(placement.width), height: Math.round(placement.height) }
+  return wish(spot, sides, size, { x: 0, y: 0, ...size }, sourceRecipe(recipe, turning, size))
+}
+
+/** Whether any of a rectangle of the source is left in the treated picture. */
+export function isInTreated(sides: Sides, rect: Rect): boolean {
+  const perX = sides.placement.width / sides.source.width
+  const perY = sides.placement.height / sides.source.height
+  const x = sides.placement.x + rect.x * perX
+  const y = sides.placement.y + rect.y * perY
+  return (
+    x < sides.treated.width &&
+    y < sides.treated.height &&
+    x + rect.width * perX > 0 &&
+    y + rect.height * perY > 0
+  )
+}

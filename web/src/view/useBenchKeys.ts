@@ -1,0 +1,45 @@
+import { onScopeDispose } from 'vue'
+
+/** What keys do on the bench, by the key's name; what is held is told again when it is let go. */
+export interface Keys {
+  readonly down: Record<string, () => void>
+  readonly up: Record<string, () => void>
+  undo(): void
+  redo(): void
+}
+
+const TAKES_KEYS = 'input, textarea, select, [role="listbox"], [role="dialog"], [contenteditable]'
+/** Keys that press a button which has the focus. */
+const PRESSES = [' ', 'Enter']
+
+/** Hears keys anywhere on the page, except where something else takes them. */
+export function useBenchKeys(keys: () => Keys) {
+  const stop = new AbortController()
+  window.addEventListener('keydown', onKey, { signal: stop.signal })
+  window.addEventListener('keyup', onKeyUp, { signal: stop.signal })
+  onScopeDispose(() => stop.abort())
+
+  function onKey(event: KeyboardEvent) {
+    const target = event.target as HTMLElement
+    if (target.closest(TAKES_KEYS) || (PRESSES.includes(event.key) && target.closest('button, a'))) {
+      return
+    }
+    const { down, undo, redo } = keys()
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+      event.preventDefault()
+      return event.shiftKey ? redo() : undo()
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) {
+      return
+    }
+    const act = down[event.key]
+    if (act) {
+      event.preventDefault()
+      act()
+    }
+  }
+
+  function onKeyUp(event: KeyboardEvent) {
+    keys().up[event.key]?.()
+  }
+}
