@@ -102,6 +102,8 @@ export interface StillRequest {
   part?: { x: number; y: number; width: number; height: number }
   reduce: number
   viewer: string
+  /** Shows the clip's reference instead of the clip. */
+  reference?: boolean
 }
 
 /** A part of a frame that is seen, in source pixels. */
@@ -187,6 +189,8 @@ export const api = {
     order: Rect & { takeId: string; takeName: string; recipe: Recipe; from: number; end: number },
   ) => json<ProofView>('POST', `/api/clips/${clip}/proofs`, order),
   stopProof: (id: string) => json<ProofView>('POST', `/api/proofs/${id}/stop`),
+  compareProof: (id: string, look: 'wipe' | 'pair', captions: string) =>
+    json<ProofView>('POST', `/api/proofs/${id}/comparison`, { look, captions }),
   removeProof: (id: string) => send('DELETE', `/api/proofs/${id}`),
   /** The next bytes of a proof's file; whole when there will be no more behind them. */
   proofBytes: async (id: string, from: number, signal: AbortSignal) => {

@@ -5,6 +5,7 @@ import {
   api,
   type ClipView,
   type PinView,
+  Problem,
   type ProofView,
   type Recipe,
   type StepDescription,
@@ -19,6 +20,7 @@ import { useProofs } from '@/stores/useProofs'
 import { useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { withNewStep, withStep } from '@/view/recipe'
+import { captionStrip } from '@/view/sheetPicture'
 import { type Sides, sidesOf } from '@/view/sides'
 import { useBenchKeys } from '@/view/useBenchKeys'
 import { useProofPlayer } from '@/view/useProofPlayer'
@@ -60,7 +62,7 @@ const searching = ref(false)
 const panel = ref<Panel>('pins')
 const seen = shallowRef<Rect>()
 const hover = shallowRef<Point>()
-const against = shallowRef<{ id: string; name: string; sides: Sides }>()
+const against = shallowRef<{ id: string; name: string; sides: Sides; reference: boolean }>()
 const proofSeconds = ref(2)
 const chosenProof = ref<string>()
 const glass = ref<InstanceType<typeof Glass>>()
@@ -170,6 +172,39 @@ function nextSpeed() {
   speed.value = speed.value === 1 ? 0.5 : speed.value === 0.5 ? 0.25 : 1
 }
 
+/** Asks for a moving comparison with captions; it is fetched as a file once it is ready. */
+async function compareProof(one: ProofView, look: 'wipe' | 'pair') {
+  const width = look === 'pair' ? 2 * one.width : one.width
+  const strip = captionStrip(width, {
+    left: 'source, enlarged plainly',
+    middle: props.clip.title,
+    right: `take ${one.takeName}`,
+  })
+  try {
+    await api.compareProof(one.id, look, strip.toDataURL('image/png').replace(/^[^,]*,/, ''))
+    fetching.value = one.id
+  } catch (error) {
+    notices.fail(error)
+  }
+}
+
+const fetching = ref('')
+watch(
+  () => proofs.proofs.value.find((one) => one.id === fetching.value)?.comparison,
+  (made) => {
+    if (made?.ready) {
+      const link = document.createElement('a')
+      link.href = `/api/proofs/${fetching.value}/comparison`
+      link.download = `${props.clip.title} ${made.look}.mp4`
+      link.click()
+      fetching.value = ''
+    } else if (made?.problem) {
+      notices.fail(new Problem(0, made.problem))
+      fetching.value = ''
+    }
+  },
+)
+
 async function throwAway(one: ProofView) {
   chosenProof.value = undefined
   await proofs.remove(one.id)
@@ -213,23 +248,30 @@ function stepTake(by: number) {
   }
 }
 
-/** Puts the next take after the one in the source's place there, and the source again after the last. */
+const REFERENCE = 'reference'
+
+/** In the source's place: the other takes one after another, the reference where there is one, the source again. */
 async function stepAgainst() {
   const others = takes.open.value.filter((one) => one.id !== take.value?.id)
-  const at = others.findIndex((one) => one.id === against.value?.id)
-  const next = others[at + 1]
-  if (!next) {
-    against.value = undefined
-    if (others.length === 0) {
-      notices.say('This clip has one take; copy it to have another to look at it against.')
-    }
+  const all = [...others.map((one) => one.id), ...(props.clip.hasReference ? [REFERENCE] : [])]
+  if (all.length === 0) {
+    notices.say('This clip has one take; copy it to have another to look at it against.')
     return
   }
-  try {
-    const recipe = next.recipe as unknown as Recipe
-    against.value = { id: next.id, name: next.name, sides: sidesOf(recipe, await planOf(recipe)) }
-  } catch (error) {
-    notices.fail(error)
+  const id = all[all.indexOf(against.value?.id ?? '') + 1]
+  const next = others.find((one) => one.id === id)
+  if (id === REFERENCE && sides.value) {
+    against.value = { id, name: '', sides: sides.value, reference: true }
+  } else if (!next) {
+    against.value = undefined
+  } else {
+    try {
+      const recipe = next.recipe as unknown as Recipe
+      const other = sidesOf(recipe, await planOf(recipe))
+      against.value = { id: next.id, name: next.name, sides: other, reference: false }
+    } catch (error) {
+      notices.fail(error)
+    }
   }
 }
 
@@ -285,7 +327,13 @@ async function suggestPins() {
     }
     const width = Math.max(34, source.value.width / 14)
     const height = (width * 74) / 133
+    const here = pinsHere.value.map((pin) => ({ x: pin.x + pin.width / 2, y: pin.y + pin.height / 2 }))
     for (const one of places) {
+      // a place may stand out for several reasons, and may be pinned already
+      if (here.some((other) => Math.abs(other.x - one.x) < width && Math.abs(other.y - one.y) < height)) {
+        continue
+      }
+      here.push(one)
       await pins.drop({
         name: one.why,
         frame: one.frame,
@@ -522,6 +570,7 @@ useBenchKeys(() => {
       v-if="take && sides"
       ref="glass"
       :clip="clip.id"
+      :title="clip.title"
       :frame="frame"
       :later="later"
       :sides="sides"
@@ -529,7 +578,7 @@ useBenchKeys(() => {
       :against="against"
       :moving="moving"
       :place="place"
-      :pins="pinsHere"
+      :pins="moving ? [] : pinsHere"
       :crop="crop"
       :crop-step="cropStep"
       @crop="setCrop"
@@ -570,6 +619,7 @@ useBenchKeys(() => {
       :seconds="facts.seconds"
       :in-frame="state?.inFrame"
       :out-frame="state?.outFrame"
+      :tight="proof !== undefined"
       @update:frame="setFrame"
       @span="setSpan"
     >
@@ -588,6 +638,7 @@ useBenchKeys(() => {
           @close="chosenProof = undefined"
           @loop="loop = !loop"
           @speed="nextSpeed"
+          @compare="compareProof"
           @seconds="(n) => (proofSeconds = n)"
         />
       </template>

@@ -19,7 +19,8 @@ import {
 } from '@/view/glass'
 import { type Edge, fromEdge, halfScreen, type Look, paint } from '@/view/paint'
 import { behindTheGlass } from '@/view/queue'
-import { isSameSize, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
+import { isSameSize, referenceWish, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
+import { captioned, saveAs } from '@/view/sheetPicture'
 import { useDrawLoop } from '@/view/useDrawLoop'
 import type { Moving } from '@/view/useProofPlayer'
 import { useStill } from '@/view/useStill'
@@ -29,13 +30,14 @@ import GlassBar from './GlassBar.vue'
 
 const props = defineProps<{
   clip: string
+  title: string
   frame: number
   /** Output frames after the first one made of that frame. */
   later: number
   sides: Sides
   takeName: string
-  /** Another take that stands in the source's place. */
-  against: { sides: Sides; name: string } | undefined
+  /** Another take, or the clean reference, that stands in the source's place. */
+  against: { sides: Sides; name: string; reference: boolean } | undefined
   /** A proof's frame, while one is played. */
   moving: Moving | undefined
   /** Where and when one is, told under the picture. */
@@ -71,7 +73,7 @@ const glass = shallowRef<Glass>({ x: 0, y: 0, scale: 1 })
 const isFitted = ref(true)
 const edge = shallowRef<Edge>({ at: 0.5, turn: 0 })
 const look = ref<Look>('wipe')
-const amplify = ref(4)
+const amplify = ref(8)
 const flipped = ref(false)
 const ownPixels = ref(false)
 const late = ref(false)
@@ -103,13 +105,13 @@ const shapes = [
 ]
 const shape = ref(0)
 const pending = computed(() => left.pending || right.pending)
-const leftName = computed(() =>
-  props.against
-    ? `take ${props.against.name}`
-    : own.value
-      ? 'source, own pixels'
-      : 'source, enlarged plainly',
-)
+const leftName = computed(() => {
+  if (props.against) {
+    return props.against.reference ? 'reference' : `take ${props.against.name}`
+  }
+  return own.value ? 'source, own pixels' : 'source, enlarged plainly'
+})
+const isError = computed(() => props.against?.reference === true)
 /** Pins and the box being drawn, on the screen. */
 const marks = computed(() => {
   const boxes = props.pins.map((pin) => ({ key: pin.id, name: pin.name, rect: pin as Rect }))
@@ -245,6 +247,13 @@ function seenPart(): Rect {
   }
 }
 
+function leftWish(spot: Spot) {
+  if (props.against && !props.crop) {
+    return props.against.reference ? referenceWish(spot, props.sides) : treatedWish(spot, props.against.sides)
+  }
+  return sourceWish(spot, props.sides, own.value)
+}
+
 function fetchNow() {
   if (screen.value.width < 2 || props.moving) {
     return
@@ -260,11 +269,7 @@ function fetchNow() {
   if (!props.crop) {
     right.wish(treatedWish(spot, props.sides))
   }
-  left.wish(
-    props.against && !props.crop
-      ? treatedWish(spot, props.against.sides)
-      : sourceWish(spot, props.sides, own.value),
-  )
+  left.wish(leftWish(spot))
   emit('seen', seenPart())
 }
 
@@ -360,6 +365,21 @@ function onKey(event: KeyboardEvent) {
   }
 }
 
+/** The view as it is seen, with what stands on which side above it. */
+function saveView() {
+  if (canvas.value) {
+    const names = {
+      left: shown.value === 'treated' ? '' : leftName.value,
+      right:
+        shown.value === 'source'
+          ? ''
+          : `take ${props.takeName}, ${props.sides.treated.width}×${props.sides.treated.height}`,
+      middle: `${props.place} · ${ratio(treatedScale.value)}`,
+    }
+    void saveAs(captioned(canvas.value, names), `${props.title} ${shown.value}.png`)
+  }
+}
+
 function amplifyMore() {
   amplify.value = amplify.value >= MOST_AMPLIFY ? 1 : amplify.value * 2
 }
@@ -373,6 +393,7 @@ defineExpose({
   nudgeEdge: (by: number) => verbs.moveEdge(by * screen.value.width, 0),
   turnEdge: (by: number) => (edge.value = { ...edge.value, turn: clamp(edge.value.turn + by, -85, 85) }),
   /** The source pixel under the pointer, or in the middle of what is seen. */
+  saveView,
   pointed: (): Point => pointer.value ?? { x: glass.value.x, y: glass.value.y },
   seenPart,
   /** Goes to a place of the source; a rectangle is made as large as it goes. */
@@ -410,7 +431,7 @@ defineExpose({
       :style="{ left: `${100 * edge.at}%`, transform: `rotate(${edge.turn}deg)` }"
       aria-hidden="true"
     >
-      <i class="to-source" :class="{ other: against }"></i><i class="to-treated"></i>
+      <i class="to-source" :class="{ other: against && !against.reference }"></i><i class="to-treated"></i>
     </div>
     <CropFrame
       v-if="crop"
@@ -422,17 +443,23 @@ defineExpose({
       :shape="shape"
       @change="(next) => emit('crop', next)"
     />
-    <div v-for="mark in crop ? [] : marks" :key="mark.key" class="pin" :style="mark.style" aria-hidden="true">
-      <span>{{ mark.name }}</span>
+    <div v-if="!crop && !flipped" class="marks" :class="{ half: shown === 'pair' }" aria-hidden="true">
+      <div v-for="mark in marks" :key="mark.key" class="pin" :style="mark.style">
+        <span>{{ mark.name }}</span>
+      </div>
     </div>
-    <span v-if="shown !== 'treated'" class="tag at-left" :class="against ? 'treated' : 'source'">
+    <span
+      v-if="shown !== 'treated'"
+      class="tag at-left"
+      :class="against && !against.reference ? 'treated' : 'source'"
+    >
       {{ leftName }}
     </span>
     <span v-if="shown !== 'source'" class="tag treated at-right">
       take {{ takeName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
     </span>
     <span v-if="shown === 'difference'" class="tag middle">
-      difference ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255
+      {{ isError ? 'error' : 'difference' }} ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255
     </span>
     <div v-if="late" class="late" role="status">
       <v-progress-linear indeterminate color="primary" height="2" aria-label="treating" />
@@ -455,6 +482,7 @@ defineExpose({
       @shape="(next) => (shape = next)"
       @fit="fit"
       @scale="setScale"
+      @save="saveView"
     />
   </div>
 </template>
@@ -510,6 +538,17 @@ canvas:active {
 .to-treated {
   left: 12px;
   border-left-color: var(--treated) !important;
+}
+
+.marks {
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+  pointer-events: none;
+}
+
+.marks.half {
+  right: 50%;
 }
 
 .pin {

@@ -24,6 +24,7 @@ const emit = defineEmits<{
   shape: [ratio: number]
   fit: []
   scale: [scale: number]
+  save: []
 }>()
 
 const looks: { look: Look; key: string; title: string }[] = [
@@ -42,7 +43,17 @@ const stops = [1, 2, 4, 8]
 
 <template>
   <div class="bar">
-    <span class="chip figure">{{ place }}</span>
+    <span class="chip figure">
+      {{ place }}
+      <button
+        class="save"
+        type="button"
+        title="Save this view as a picture with captions"
+        @click="emit('save')"
+      >
+        save
+      </button>
+    </span>
     <div v-if="shapes.length > 0" class="chip looks" role="group" aria-label="Shape kept">
       <button
         v-for="one in shapes"
@@ -164,6 +175,10 @@ const stops = [1, 2, 4, 8]
 .chip button[aria-pressed='true'] {
   background: #3a3a3a;
   color: var(--ink);
+}
+
+.chip button.save {
+  padding: 0 0 0 6px;
 }
 
 .chip button:disabled {

@@ -158,6 +158,12 @@ function size(index: number): string {
           </button>
           <span class="figure">{{ step.on ? plan?.steps[index]?.summary : 'off' }}</span>
         </div>
+        <div v-if="step.on && done[index]?.text" class="size figure did" data-test="did">
+          {{ done[index]?.text }}
+        </div>
+        <div v-if="step.on && done[index]?.worse" class="size label fault" data-test="worse">
+          {{ done[index]?.worse }}
+        </div>
         <div v-if="open === index && describe(step)" class="inside">
           <EnlargeControls
             v-if="step.step === 'enlarge'"
@@ -187,12 +193,6 @@ function size(index: number): string {
             />
           </template>
           <button class="link remove" type="button" @click="remove(index)">Take this step out</button>
-        </div>
-        <div v-if="step.on && done[index]?.text" class="size figure did" data-test="did">
-          {{ done[index]?.text }}
-        </div>
-        <div v-if="step.on && done[index]?.worse" class="size label fault" data-test="worse">
-          {{ done[index]?.worse }}
         </div>
         <div v-if="step.on" class="size figure" data-test="size">{{ size(index) }}</div>
       </div>

@@ -75,6 +75,11 @@ h3 {
   font: 600 12px var(--label);
 }
 
+h3 .figure {
+  font-weight: 400;
+  font-size: 11px;
+}
+
 canvas {
   display: block;
   width: 135px;

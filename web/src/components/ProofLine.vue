@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { ProofView } from '@/api/client'
 import { isOpen } from '@/stores/useProofs'
 import { wait } from '@/view/words'
 
 /** Making and playing proofs, in the line above the time axis. */
-defineProps<{
+const props = defineProps<{
   proof: ProofView | undefined
   playing: boolean
   loop: boolean
@@ -18,11 +19,31 @@ const emit = defineEmits<{
   toggle: []
   stop: [proof: ProofView]
   remove: [proof: ProofView]
+  compare: [proof: ProofView, look: 'wipe' | 'pair']
   close: []
   loop: []
   speed: []
   seconds: [seconds: number]
 }>()
+const making = computed(() => {
+  const made = props.proof?.comparison
+  return made !== undefined && !made.ready && made.problem === undefined
+})
+
+function saveAsFile(proof: ProofView, event: Event) {
+  const list = event.target as HTMLSelectElement
+  const what = list.value
+  list.value = ''
+  if (what === 'file') {
+    const link = document.createElement('a')
+    link.href = `/api/proofs/${proof.id}/video`
+    link.download = `proof of ${proof.takeName}.mp4`
+    link.click()
+  } else if (what === 'wipe' || what === 'pair') {
+    emit('compare', proof, what)
+  }
+}
+
 const lengths = [1, 2, 3, 5]
 </script>
 
@@ -65,8 +86,26 @@ const lengths = [1, 2, 3, 5]
       </span>
       <button v-if="isOpen(proof)" class="link" type="button" @click="emit('stop', proof)">stop</button>
       <template v-else>
-        <a class="link" :href="`/api/proofs/${proof.id}/video`" download>file</a>
-        <button class="link" type="button" @click="emit('remove', proof)">throw away</button>
+        <template v-if="proof.framesDone > 0">
+          <span v-if="making" class="figure treated" role="status">
+            {{ proof.comparison?.look }} {{ proof.comparison?.framesDone }}/{{ proof.framesDone }}
+          </span>
+          <select
+            v-else
+            class="length"
+            aria-label="Save it as a file"
+            title="A moving picture to show to others"
+            @change="saveAsFile(proof, $event)"
+          >
+            <option value="">save…</option>
+            <option value="wipe">wipe between both</option>
+            <option value="pair">both beside each other</option>
+            <option value="file">as it is, source above</option>
+          </select>
+        </template>
+        <button class="link" type="button" title="Throw the proof away" @click="emit('remove', proof)">
+          throw away
+        </button>
       </template>
       <button class="link" type="button" aria-label="Leave the proof" @click="emit('close')">×</button>
     </template>

@@ -13,6 +13,8 @@ const props = defineProps<{
   seconds: number
   inFrame: number | undefined
   outFrame: number | undefined
+  /** Leaves out what is told elsewhere, to make room in the line. */
+  tight?: boolean
 }>()
 const frame = defineModel<number>('frame', { required: true })
 const emit = defineEmits<{ span: [inFrame: number | undefined, outFrame: number | undefined] }>()
@@ -100,8 +102,8 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       >
         <kbd>.</kbd>
       </button>
-      <span class="figure faint">/ {{ time(frames) }}</span>
-      <span class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
+      <span v-if="!tight" class="figure faint">/ {{ time(frames) }}</span>
+      <span v-if="!tight" class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
       <span class="figure span" data-test="span">
         <template v-if="marked">
           <span class="treated marks">
@@ -196,6 +198,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 }
 
 .line {
+  white-space: nowrap;
   display: flex;
   align-items: center;
   gap: 10px;

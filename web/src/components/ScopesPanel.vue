@@ -38,16 +38,10 @@ onMounted(draw)
     <template v-else>
       <h3>Histogram of luma</h3>
       <canvas ref="histogram" width="272" height="120" role="img" aria-label="Histogram of luma"></canvas>
-      <h3>Waveform, source</h3>
-      <canvas ref="waves" width="272" height="160" role="img" aria-label="Waveform of the source"></canvas>
-      <h3>Waveform, treated</h3>
-      <canvas
-        ref="waves"
-        width="272"
-        height="160"
-        role="img"
-        aria-label="Waveform of the treated picture"
-      ></canvas>
+      <template v-for="side in ['source', 'treated']" :key="side">
+        <h3>Waveform, {{ side }}</h3>
+        <canvas ref="waves" width="272" height="160" role="img" :aria-label="`Waveform, ${side}`"></canvas>
+      </template>
       <h3>Vectorscope</h3>
       <canvas ref="vectors" width="272" height="272" role="img" aria-label="Vectorscope"></canvas>
       <dl class="figure">

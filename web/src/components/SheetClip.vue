@@ -10,6 +10,7 @@ import {
   type TakeView,
 } from '@/api/client'
 import { useClipTakes } from '@/stores/useClipTakes'
+import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
@@ -30,7 +31,7 @@ const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
 const planOf = usePlans(props.clip.id)
 const middle = Math.floor((props.clip.frames ?? 1) / 2)
-const rows = useSheet(props.clip.id, takes.open, pins.pins, middle, planOf)
+const { rows, again } = useSheet(props.clip.id, takes.open, pins.pins, middle, planOf)
 
 const kinds = shallowRef<StepDescription[]>([])
 const loaded = ref(false)
@@ -101,6 +102,27 @@ function rename(take: TakeView, event: Event) {
 function toBench(take: TakeView, pin?: PinView) {
   const query = { take: take.id, ...(pin ? { pin: pin.id, frame: String(pin.frame) } : {}) }
   void router.push({ path: `/bench/${props.clip.id}`, query })
+}
+
+const feed = useFeed()
+/** Clips that may show the same scene clean, frame for frame. */
+const others = computed(() =>
+  [...feed.clips.values()].filter(
+    (one) => one.id !== props.clip.id && one.state === 'READY' && one.frames === props.clip.frames,
+  ),
+)
+
+async function refer(event: Event) {
+  const chosen = (event.target as HTMLSelectElement).value
+  if (chosen === 'kept') {
+    return
+  }
+  try {
+    await api.refer(props.clip.id, chosen === '' ? undefined : chosen)
+    again()
+  } catch (error) {
+    notices.fail(error)
+  }
 }
 
 async function suggest() {
@@ -184,6 +206,14 @@ useBenchKeys(() => ({
       <h1>{{ title }}</h1>
       <span class="label">each cell the same pixels, source first</span>
       <span class="end">
+        <label class="label reference">
+          held against
+          <select :value="clip.hasReference ? 'kept' : ''" aria-label="Reference" @change="refer">
+            <option value="">no reference</option>
+            <option v-if="clip.hasReference" value="kept">its reference</option>
+            <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
+          </select>
+        </label>
         <button class="button" type="button" :aria-pressed="blind !== undefined" @click="toggleBlind">
           {{ blind ? 'Show names' : 'Hide names and shuffle' }} <kbd>B</kbd>
         </button>
@@ -340,7 +370,18 @@ h1 {
 .end {
   margin-left: auto;
   display: flex;
+  align-items: center;
   gap: 8px;
+}
+
+.reference select {
+  margin-left: 4px;
+  border: 1px solid var(--rule);
+  border-radius: 2px;
+  background: var(--raised);
+  color: var(--ink);
+  padding: 4px;
+  max-width: 160px;
 }
 
 .none {
@@ -359,7 +400,7 @@ h1 {
   grid-template-columns: 236px repeat(var(--pins), minmax(170px, 1fr));
   gap: 8px;
   margin-bottom: 8px;
-  height: max(158px, (100vh - 150px) / var(--rows) - 8px);
+  height: max(174px, (100vh - 150px) / var(--rows) - 8px);
   max-height: 420px;
 }
 

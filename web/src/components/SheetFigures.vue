@@ -24,6 +24,7 @@ const lines = computed(() => takeLines(props.row, props.source, props.isSource))
 <style scoped>
 p {
   margin: 0;
-  line-height: 1.5;
+  line-height: 16px;
+  font-size: 12px;
 }
 </style>

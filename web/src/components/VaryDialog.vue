@@ -27,7 +27,8 @@ function begin(row: Row, variable: Variable | undefined) {
     return
   }
   const now = present(props.recipe, variable)
-  row.chosen = variable.param.options.map((option) => option.id)
+  // the value it has now is the take there is already
+  row.chosen = variable.param.options.map((option) => option.id).filter((id) => id !== now)
   row.text = now
 }
 

@@ -51,21 +51,25 @@ export function useSheet(
     }
   }
 
-  watch(
-    [takes, pins],
-    () => {
-      const frames = [...new Set(pins.value.map((pin) => pin.frame))].slice(0, 3)
-      const some = frames.length > 0 ? frames : [middle]
-      for (const take of takes.value) {
-        const key = JSON.stringify([take.recipe, some])
-        if (asked.get(take.id) !== key) {
-          asked.set(take.id, key)
-          void fill(take, some)
-        }
+  function measure() {
+    const frames = [...new Set(pins.value.map((pin) => pin.frame))].slice(0, 3)
+    const some = frames.length > 0 ? frames : [middle]
+    for (const take of takes.value) {
+      const key = JSON.stringify([take.recipe, some])
+      if (asked.get(take.id) !== key) {
+        asked.set(take.id, key)
+        void fill(take, some)
       }
-    },
-    { immediate: true },
-  )
+    }
+  }
+  watch([takes, pins], measure, { immediate: true })
 
-  return rows
+  return {
+    rows,
+    /** Measures all anew, as after another reference was chosen. */
+    again() {
+      asked.clear()
+      measure()
+    },
+  }
 }

@@ -105,6 +105,7 @@ describe('the sheet in words', () => {
     treated: { noise: 2.06, edges: 1.64, blocks: 1 },
     flicker: 0.61,
     change: 5.2,
+    secondsAFrame: 0.2,
     against: { psnr: 31.234, ssim: 0.91234 },
     harm: [
       { frame: 3, x: 50, y: 40, why: 'texture lost', harm: true, amount: 2 },
@@ -120,10 +121,13 @@ describe('the sheet in words', () => {
     expect(takeLines({ figures, plan }, undefined, false)).toEqual([
       'noise 2.1 · blocks 1.0',
       'edges 1.6 px · flicker 0.6',
-      'change 5.2',
-      '31.23 dB · SSIM 0.9123',
+      'change 5.2 · 31.23 dB',
+      'SSIM 0.9123',
       '0.31 s a frame · 3 min',
     ])
+    expect(takeLines({ figures, plan: { frames: 100 } as PlanView }, undefined, false).at(-1)).toBe(
+      '0.20 s a frame · 20 s',
+    )
     expect(takeLines(undefined, before(), true)).toEqual(['noise 7.9 · blocks 1.4', 'edges 4.1 px'])
     expect(takeLines({}, undefined, false)).toEqual([])
   })

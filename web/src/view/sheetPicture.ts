@@ -56,6 +56,51 @@ export function drawSheet(sheet: SheetCells): HTMLCanvasElement {
   return canvas
 }
 
+const STRIP = 34
+
+/** What stands above a picture that is passed on. */
+export interface Captions {
+  readonly left: string
+  readonly right: string
+  readonly middle: string
+}
+
+/** A strip with what is seen on the left and on the right; of a pair each half has its own middle. */
+export function captionStrip(width: number, captions: Captions): HTMLCanvasElement {
+  const canvas = document.createElement('canvas')
+  canvas.width = width
+  canvas.height = STRIP
+  const ctx = canvas.getContext('2d', { alpha: false })
+  if (!ctx) {
+    return canvas
+  }
+  ctx.fillStyle = '#161616'
+  ctx.fillRect(0, 0, width, STRIP)
+  ctx.textBaseline = 'middle'
+  ctx.font = '600 15px "Barlow Semi Condensed", sans-serif'
+  ctx.fillStyle = '#7fa3b5'
+  ctx.fillText(captions.left, 10, STRIP / 2, width * 0.4)
+  ctx.fillStyle = '#d99a2b'
+  ctx.textAlign = 'right'
+  ctx.fillText(captions.right, width - 10, STRIP / 2, width * 0.4)
+  ctx.font = '12px "Spline Sans Mono", monospace'
+  ctx.fillStyle = QUIET
+  ctx.textAlign = 'center'
+  ctx.fillText(captions.middle, width / 2, STRIP / 2, width * 0.3)
+  return canvas
+}
+
+/** A picture under its captions. */
+export function captioned(picture: HTMLCanvasElement, captions: Captions): HTMLCanvasElement {
+  const canvas = document.createElement('canvas')
+  canvas.width = picture.width
+  canvas.height = picture.height + STRIP
+  const ctx = canvas.getContext('2d', { alpha: false })
+  ctx?.drawImage(captionStrip(picture.width, captions), 0, 0)
+  ctx?.drawImage(picture, 0, STRIP)
+  return canvas
+}
+
 /** Hands a picture to the user as a file. */
 export function saveAs(canvas: HTMLCanvasElement, name: string): Promise<void> {
   return new Promise((done) =>

@@ -28,17 +28,18 @@ export function takeLines(
     ...(edges ? [edges] : []),
     ...(figures.flicker === undefined ? [] : [`flicker ${one(figures.flicker)}`]),
   ]
-  const lines = [first, second.join(' · '), `change ${one(figures.change)}`]
   const against = figures.against
+  const third = [
+    `change ${one(figures.change)}`,
+    ...(against ? [`${against.psnr === undefined ? '∞' : against.psnr.toFixed(2)} dB`] : []),
+  ]
+  const lines = [first, second.join(' · '), third.join(' · ')]
   if (against) {
-    lines.push(
-      `${against.psnr === undefined ? '∞' : against.psnr.toFixed(2)} dB · SSIM ${against.ssim.toFixed(4)}`,
-    )
+    lines.push(`SSIM ${against.ssim.toFixed(4)}`)
   }
-  const plan = row?.plan
-  if (plan?.estimateSeconds !== undefined && plan.frames > 0) {
-    lines.push(`${(plan.estimateSeconds / plan.frames).toFixed(2)} s a frame · ${wait(plan.estimateSeconds)}`)
-  }
+  const frames = row?.plan?.frames ?? 0
+  const whole = row?.plan?.estimateSeconds ?? figures.secondsAFrame * frames
+  lines.push(`${(whole / Math.max(1, frames)).toFixed(2)} s a frame · ${wait(whole)}`)
   return lines
 }
 

@@ -1,6 +1,6 @@
 import type { PlanView, Recipe } from '@/api/client'
 import { type Glass, type Rect, type Size, wanted } from './glass'
-import { sourceRecipe } from './recipe'
+import { plainly, sourceRecipe } from './recipe'
 import type { StillWish } from './useStill'
 
 /** A recipe with what the plan says of its pictures: all that is needed to show one of its sides. */
@@ -73,6 +73,14 @@ export function sourceWish(spot: Spot, sides: Sides, own: boolean): StillWish {
   // as large as in the treated picture, without what its frame adds or cuts off
   const size = { width: Math.round(placement.width), height: Math.round(placement.height) }
   return wish(spot, sides, size, { x: 0, y: 0, ...size }, sourceRecipe(recipe, turning, size))
+}
+
+/** The clip's reference, made as large as the source is in the treated picture. */
+export function referenceWish(spot: Spot, sides: Sides): StillWish {
+  const { placement } = sides
+  const size = { width: Math.round(placement.width), height: Math.round(placement.height) }
+  const plain = plainly(size.width, size.height)
+  return { ...wish(spot, sides, size, { x: 0, y: 0, ...size }, plain), reference: true }
 }
 
 /** Whether any of a rectangle of the source is left in the treated picture. */

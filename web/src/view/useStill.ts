@@ -10,6 +10,8 @@ export interface StillWish {
   /** Output frames after the first one made of that frame. */
   readonly later?: number
   readonly recipe: Recipe | undefined
+  /** Shows the clip's reference instead of the clip. */
+  readonly reference?: boolean
   /** Size of the clip's own picture. */
   readonly source: Size
   /** Size of the picture fetched, and where the clip's own lies in it. */
@@ -33,7 +35,15 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
   let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
 
   function wish(next: StillWish) {
-    const key = JSON.stringify([next.clip, next.frame, next.later, next.recipe, next.size, next.place])
+    const key = JSON.stringify([
+      next.clip,
+      next.frame,
+      next.later,
+      next.recipe,
+      next.size,
+      next.place,
+      next.reference,
+    ])
     if (have?.key === key && serves(have.wish.fetch, next.need)) {
       return
     }
@@ -53,6 +63,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
       reduce,
       viewer,
       ...(next.recipe ? { recipe: next.recipe } : {}),
+      ...(next.reference ? { reference: true } : {}),
     }
     const fetch = () => api.still(next.clip, request, stop.signal)
     const answer = queue ? queue.add(fetch, stop.signal) : fetch()

@@ -40,6 +40,10 @@ public final class Proof {
     private final Format file;
     private final Region part;
     private final Region sourcePart;
+    /** Where the source begins in the treated picture. */
+    private final int left;
+
+    private final int top;
     private final FrameRange range;
 
     /**
@@ -65,12 +69,10 @@ public final class Proof {
         this.treated = eightBits(chain);
         this.source = eightBits(new Recipe(steps).chain(clip.format()));
         this.file = forScreens(treated.output(), this.part.width(), 2 * this.part.height());
+        this.left = even(place.x());
+        this.top = even(place.y());
         this.sourcePart = inside(
-                this.part,
-                even(place.x()),
-                even(place.y()),
-                source.output().width(),
-                source.output().height());
+                this.part, left, top, source.output().width(), source.output().height());
     }
 
     private static int even(double at) {
@@ -189,7 +191,7 @@ public final class Proof {
                             from.row(j),
                             to.data(),
                             to.row(top / step + y + j) + x,
-                            Math.min(from.width(), to.width() - x));
+                            Math.max(0, Math.min(from.width(), to.width() - x)));
                 }
             }
         }
@@ -210,8 +212,8 @@ public final class Proof {
             long end = number(range.end() - 1) + 1;
             this.stream =
                     source.open(clip, new FrameRange(next, end), sourcePart, machine.planes(), machine.work(cancel));
-            this.x = Math.max(0, sourcePart.x() == 0 ? part.width() - sourcePart.width() : 0);
-            this.y = Math.max(0, sourcePart.y() == 0 ? part.height() - sourcePart.height() : 0);
+            this.x = Math.max(0, left - part.x());
+            this.y = Math.max(0, top - part.y());
         }
 
         /** The last source frame that is not later than a treated one. */

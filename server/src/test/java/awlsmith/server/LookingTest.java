@@ -250,6 +250,13 @@ class LookingTest {
         double sharp = against(server.post(path, body.formatted(DOUBLE)));
         double soft = against(server.post(path, body.formatted(recipe(2, "bilinear"))));
         assertThat(sharp).isGreaterThan(soft).isBetween(10.0, 60.0);
+        String still = "{\"frame\":1,\"reduce\":1,\"viewer\":\"v\",\"reference\":true}";
+        assertThat(server.post("/api/clips/" + source + "/stills", still).bytes())
+                .as("the reference's own pixels")
+                .isEqualTo(server.post(
+                                "/api/clips/" + truth + "/stills",
+                                still.replace("\"reference\":true", "\"reference\":false"))
+                        .bytes());
         refused(
                 server.put("/api/clips/" + source + "/reference", "{\"clip\":\"" + source + "\"}"),
                 422,
@@ -342,8 +349,23 @@ class LookingTest {
                 .isEqualTo(2 * done.path("height").asInt());
         assertThat(info.sounds()).hasSize(1);
         assertThat(server.get("/api/proofs/" + id + "/video").bytes()).isEqualTo(bytes.toByteArray());
+        compared(server, clip, id);
         assertThat(server.delete("/api/proofs/" + id).status()).isEqualTo(204);
         assertThat(server.get("/api/proofs/" + id + "/bytes?from=0").status()).isEqualTo(404);
+    }
+
+    private void compared(RunningServer server, String clip, String id) throws IOException {
+        refused(server.get("/api/proofs/" + id + "/comparison"), 409, "no finished comparison");
+        server.post("/api/proofs/" + id + "/comparison", "{\"look\":\"pair\"}");
+        server.until(
+                "/api/clips/" + clip + "/proofs",
+                all -> proof(server, clip, id).path("comparison").path("ready").asBoolean());
+        Path file = folder.resolve("pair.mp4");
+        Files.write(file, server.get("/api/proofs/" + id + "/comparison").bytes());
+        var info = Prober.probe(file);
+        assertThat(info.video().format().width())
+                .isEqualTo(2 * proof(server, clip, id).path("width").asInt());
+        assertThat(info.sounds()).hasSize(1);
     }
 
     @Test

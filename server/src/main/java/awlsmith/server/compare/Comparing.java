@@ -278,7 +278,8 @@ class Comparing {
     }
 
     /** Luma of one frame on both sides at the source's scale, and the treated picture's own figures. */
-    private record Pair(Plane source, Plane treated, Figures sourceFigures, Figures figures, int x, int y) {}
+    private record Pair(
+            Plane source, Plane treated, Figures sourceFigures, Figures figures, int x, int y, double secondsAFrame) {}
 
     /** @param part of the source; null for as much as is quickly measured around the middle of what is left of it */
     private Pair pair(UUID id, Sides sides, int frame, Region part, String viewer) {
@@ -300,11 +301,15 @@ class Comparing {
             Plane luma = packed(made, at, work);
             return new Made(luma, Figures.of(luma, luma, 1));
         });
+        long start = System.nanoTime();
+        var seconds = new double[1];
         Made treated = stills.look(id, sides.all(), frame, 0, scale.needs(at), viewer, (made, work) -> {
+            double share = (double) made.window().area() / made.format().whole().area();
+            seconds[0] = (System.nanoTime() - start) / 1e9 / share;
             Plane luma = scale.luma(made, at, stills.planes(), work);
             return new Made(luma, Figures.of(luma, made.plane(0), scale.factor()));
         });
-        return new Pair(source.luma(), treated.luma(), source.figures(), treated.figures(), at.x(), at.y());
+        return new Pair(source.luma(), treated.luma(), source.figures(), treated.figures(), at.x(), at.y(), seconds[0]);
     }
 
     private static Region aligned(Region at, Format format) {
@@ -338,6 +343,7 @@ class Comparing {
         var harm = new ArrayList<PlaceView>();
         var against = new ArrayList<Against>();
         double change = 0;
+        double quickest = Double.MAX_VALUE;
         double sourceFlicker = Double.NaN;
         double flicker = Double.NaN;
         List<Integer> some = frames.stream().distinct().limit(3).toList();
@@ -346,10 +352,13 @@ class Comparing {
             source.add(pair.sourceFigures());
             treated.add(pair.figures());
             change += meanSquare(pair.source(), pair.treated()) / some.size();
+            quickest = Math.min(quickest, pair.secondsAFrame());
             places(pair, frame, 1).stream().filter(PlaceView::harm).forEach(harm::add);
             if (Double.isNaN(flicker) && count > 1) {
                 int next = frame + 1 < count ? frame + 1 : frame - 1;
                 Pair other = pair(id, sides, next, part, viewer);
+                // the first frame may wait for the decoder and for a model to be loaded
+                quickest = Math.min(quickest, other.secondsAFrame());
                 sourceFlicker = Flicker.of(pair.source(), other.source(), pair.source(), other.source());
                 flicker = Flicker.of(pair.source(), other.source(), pair.treated(), other.treated());
             }
@@ -363,6 +372,7 @@ class Comparing {
                 Views.known(sourceFlicker),
                 Views.known(flicker),
                 255 * Math.sqrt(change),
+                quickest,
                 view(against).orElse(null),
                 harm);
     }

@@ -6,7 +6,6 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameStream;
@@ -17,25 +16,14 @@ import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaneResampler;
 import awlsmith.core.resample.TapTable;
 import awlsmith.media.Clip;
-import awlsmith.media.FrameIndex;
-import awlsmith.media.Indexer;
-import awlsmith.media.MediaException;
-import awlsmith.media.Prober;
-import awlsmith.server.clips.Clips;
+import awlsmith.server.clips.ReferenceClips;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.ConcurrentHashMap;
-import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 
-/** Clean files of the same scene, frame for frame, that treated frames are held against. */
+/** Holds treated frames against the clean file of the same scene. */
 @Service
 class References {
     /** Largest part compared, in treated pixels. */
@@ -44,51 +32,12 @@ class References {
     private static final int MOST_HEIGHT = 720;
     private static final int LEAST = 32;
 
-    private final Clips clips;
+    private final ReferenceClips references;
     private final Stills stills;
-    private final Map<UUID, Clip> open = new ConcurrentHashMap<>();
 
-    References(Clips clips, Stills stills) {
-        this.clips = clips;
+    References(ReferenceClips references, Stills stills) {
+        this.references = references;
         this.stills = stills;
-    }
-
-    @EventListener
-    void gone(Clips.Removing event) {
-        open.remove(event.id());
-    }
-
-    @EventListener
-    void changed(Clips.ReferenceChanged event) {
-        open.remove(event.id());
-    }
-
-    /** The reference of a clip, opened; empty when it has none. */
-    private Optional<Clip> of(UUID id) {
-        Optional<Path> file = clips.reference(id);
-        if (file.isEmpty()) {
-            return Optional.empty();
-        }
-        if (!Files.exists(file.get())) {
-            throw new Refusal(
-                    Refusal.Kind.CONFLICT, "the reference file is gone from its place; choose another or none");
-        }
-        return Optional.of(open.computeIfAbsent(id, clip -> load(clip, file.get())));
-    }
-
-    private Clip load(UUID id, Path file) {
-        try {
-            var info = Prober.probe(file);
-            Path kept = clips.referenceIndex(id);
-            if (!Files.exists(kept)) {
-                Indexer.index(info, done -> {}, new Cancel()).save(kept);
-            }
-            return new Clip(info, Optional.of(FrameIndex.load(kept)));
-        } catch (MediaException e) {
-            throw new Refusal(Refusal.Kind.CONFLICT, "the reference cannot be read: " + e.getMessage());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 
     /**
@@ -97,7 +46,7 @@ class References {
      * @return empty without a reference, or where it has no such frame or no luma
      */
     Optional<Against> against(UUID id, Recipe recipe, Chain chain, Placement place, int frame, String viewer) {
-        Optional<Clip> reference = of(id);
+        Optional<Clip> reference = references.of(id);
         boolean fits = reference
                 .filter(clip -> frame < clip.index().orElseThrow().count())
                 .filter(clip ->

@@ -34,6 +34,7 @@ final class Views {
      * @param flicker restlessness of what rests in the source, of 255; missing at a clip's only frame
      * @param change root mean square of treated less source at the source's scale, of 255
      * @param against luma held against the reference, where there is one
+     * @param secondsAFrame treating a whole frame took here just now, without reading and encoding
      * @param harm places where it likely did harm, the pin they lie in where they lie in one
      */
     record TakeFigures(
@@ -42,6 +43,7 @@ final class Views {
             @Nullable Double sourceFlicker,
             @Nullable Double flicker,
             double change,
+            double secondsAFrame,
             @Nullable AgainstView against,
             List<PlaceView> harm) {}
 

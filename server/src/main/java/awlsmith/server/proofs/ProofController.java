@@ -2,11 +2,13 @@ package awlsmith.server.proofs;
 
 import awlsmith.core.picture.Region;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.render.Comparison;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -70,6 +72,24 @@ class ProofController {
     @PostMapping("/api/proofs/{id}/stop")
     ProofView stop(@PathVariable UUID id) {
         return proofs.stop(id);
+    }
+
+    /** @param look wipe or pair; @param captions a PNG strip in base 64 */
+    record Compare(String look, @Nullable String captions) {}
+
+    @PostMapping("/api/proofs/{id}/comparison")
+    ProofView compare(@PathVariable UUID id, @RequestBody Compare compare) {
+        String captions = compare.captions();
+        return proofs.compare(
+                id,
+                compare.look().equals("pair") ? Comparison.Look.PAIR : Comparison.Look.WIPE,
+                captions == null ? null : Base64.getDecoder().decode(captions));
+    }
+
+    @Hidden
+    @GetMapping(path = "/api/proofs/{id}/comparison", produces = "video/mp4")
+    ResponseEntity<Resource> comparison(@PathVariable UUID id) {
+        return ResponseEntity.ok(new FileSystemResource(proofs.comparison(id)));
     }
 
     @DeleteMapping("/api/proofs/{id}")

@@ -115,6 +115,7 @@ class ProofRepository {
                 row.getProblem(),
                 null,
                 null,
+                null,
                 row.getMadeAt().toInstant(ZoneOffset.UTC));
     }
 }

@@ -6,8 +6,12 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
+import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
 import awlsmith.media.ProofEncoding;
+import awlsmith.render.Comparison;
 import awlsmith.render.Machine;
 import awlsmith.render.Proof;
 import awlsmith.render.RenderWatch;
@@ -17,16 +21,23 @@ import awlsmith.server.events.EventHub;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import javax.imageio.ImageIO;
 import org.jooq.exception.DataAccessException;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -49,6 +60,9 @@ class ProofRunner {
     private final EventHub events;
     private final ScheduledExecutorService worker = Executors.newSingleThreadScheduledExecutor(
             Thread.ofPlatform().name("proofs").daemon().factory());
+    /** Comparisons made or being made since the server started. */
+    private final Map<UUID, ProofView.ComparisonView> comparisons = new ConcurrentHashMap<>();
+
     private volatile Running running;
     private volatile boolean closing;
 
@@ -89,6 +103,59 @@ class ProofRunner {
         return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + ".mp4");
     }
 
+    Path comparisonFile(ProofView proof) {
+        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + "-comparison.mp4");
+    }
+
+    void compare(ProofView proof, Comparison.Look look, byte @Nullable [] captions) {
+        tell(proof, look, 0, false, null);
+        worker.execute(() -> runComparison(proof, look, captions));
+    }
+
+    private void tell(ProofView proof, Comparison.Look look, int done, boolean ready, @Nullable String problem) {
+        String word = look.name().toLowerCase(Locale.ROOT);
+        comparisons.put(proof.id(), new ProofView.ComparisonView(word, done, ready, problem));
+        publish(proof.id());
+    }
+
+    private void runComparison(ProofView proof, Comparison.Look look, byte @Nullable [] captions) {
+        var cancel = new Cancel();
+        running = new Running(proof.id(), cancel, proof.framesDone(), 0);
+        try {
+            BufferedImage strip = captions == null ? null : ImageIO.read(new ByteArrayInputStream(captions));
+            MediaInfo info = Prober.probe(file(proof));
+            var clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, cancel)));
+            stills.urgent(() -> {
+                new Comparison(clip, look, strip)
+                        .make(
+                                comparisonFile(proof),
+                                proof.framesDone(),
+                                rate(proof),
+                                proof.sound(),
+                                machine,
+                                new ComparisonWatch(proof, look, cancel),
+                                cancel);
+                return null;
+            });
+            tell(proof, look, proof.framesDone(), true, null);
+        } catch (Cancel.Stopped e) {
+            comparisons.remove(proof.id());
+        } catch (MediaException e) {
+            tell(proof, look, 0, false, e.getMessage());
+        } catch (IOException | RuntimeException e) {
+            LOG.error("a comparison failed", e);
+            tell(proof, look, 0, false, "the comparison could not be made; the log says what. Try it again");
+        } finally {
+            running = null;
+            publish(proof.id());
+        }
+    }
+
+    private Rational rate(ProofView proof) {
+        Clip clip = clips.open(proof.clipId());
+        return Rational.of(proof.frames()).dividedBy(clip.time(proof.endFrame()).minus(clip.time(proof.fromFrame())));
+    }
+
     void stop(UUID id) {
         Running now = running;
         if (now != null && now.id().equals(id)) {
@@ -107,7 +174,10 @@ class ProofRunner {
 
     ProofView withFigures(ProofView view) {
         Running now = running;
-        return now != null && now.id().equals(view.id()) ? view.with(now.done(), now.perSecond()) : view;
+        ProofView with = view.with(comparisons.get(view.id()));
+        return now != null && now.id().equals(view.id()) && view.isOpen()
+                ? with.with(now.done(), now.perSecond())
+                : with;
     }
 
     void publish(UUID id) {
@@ -180,13 +250,47 @@ class ProofRunner {
         Optional<ProofEncoding.Sound> sound = view.sound()
                 ? Optional.of(new ProofEncoding.Sound(clip.info().file(), clock, length))
                 : Optional.empty();
-        Rational rate = Rational.of(proof.frames()).dividedBy(length);
-        long done = proof.make(file, rate, sound, machine, new Watch(view, cancel), cancel);
+        long done = proof.make(file, rate(view), sound, machine, new Watch(view, cancel), cancel);
         if (closing) {
             return null;
         }
         proofs.end(view.id(), done < proof.frames() ? ProofState.STOPPED : ProofState.DONE, (int) done, null);
         return null;
+    }
+
+    private final class ComparisonWatch implements RenderWatch {
+        private final ProofView proof;
+        private final Comparison.Look look;
+        private final Cancel cancel;
+        private long told;
+
+        ComparisonWatch(ProofView proof, Comparison.Look look, Cancel cancel) {
+            this.proof = proof;
+            this.look = look;
+            this.cancel = cancel;
+        }
+
+        @Override
+        public void giveWay() {
+            awaitStills(cancel);
+        }
+
+        @Override
+        public void frames(long done, Shares shares) {
+            long now = System.nanoTime();
+            if (now - told > TELL_EVERY_NANOS) {
+                told = now;
+                tell(proof, look, (int) done, false, null);
+            }
+        }
+    }
+
+    private void awaitStills(Cancel cancel) {
+        long from = System.nanoTime();
+        while (stills.isLooking() && System.nanoTime() - from < LONGEST_WAIT_NANOS) {
+            cancel.check();
+            LockSupport.parkNanos(5_000_000);
+        }
     }
 
     private final class Watch implements RenderWatch {
@@ -202,11 +306,7 @@ class ProofRunner {
 
         @Override
         public void giveWay() {
-            long from = System.nanoTime();
-            while (stills.isLooking() && System.nanoTime() - from < LONGEST_WAIT_NANOS) {
-                cancel.check();
-                LockSupport.parkNanos(5_000_000);
-            }
+            awaitStills(cancel);
         }
 
         @Override

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param frames it will hold, output frames; @param framesDone those it holds
  * @param rate output frames a second
  * @param sound whether its file has sound
+ * @param comparison a moving comparison made of it, if one was asked for since the server started
  * @param framesASecond while it is being made; @param secondsLeft likewise
  */
 public record ProofView(
@@ -35,6 +36,7 @@ public record ProofView(
         double rate,
         boolean sound,
         @Nullable String problem,
+        @Nullable ComparisonView comparison,
         @Nullable Double framesASecond,
         @Nullable Double secondsLeft,
         Instant madeAt) {
@@ -47,31 +49,28 @@ public record ProofView(
         FAILED
     }
 
+    /** @param look wipe or pair; @param framesDone of the proof's; @param problem why there is none, in a sentence */
+    public record ComparisonView(
+            String look,
+            int framesDone,
+            boolean ready,
+            @Nullable String problem) {}
+
     boolean isOpen() {
         return state == State.WAITING || state == State.RUNNING;
     }
 
     ProofView with(int done, double perSecond) {
+        return with(done, comparison, perSecond, perSecond > 0 ? (frames - done) / perSecond : null);
+    }
+
+    ProofView with(@Nullable ComparisonView made) {
+        return with(framesDone, made, framesASecond, secondsLeft);
+    }
+
+    private ProofView with(int done, @Nullable ComparisonView made, @Nullable Double perSecond, @Nullable Double left) {
         return new ProofView(
-                id,
-                clipId,
-                takeId,
-                takeName,
-                recipe,
-                fromFrame,
-                endFrame,
-                x,
-                y,
-                width,
-                height,
-                state,
-                frames,
-                done,
-                rate,
-                sound,
-                problem,
-                perSecond,
-                perSecond > 0 ? (frames - done) / perSecond : null,
-                madeAt);
+                id, clipId, takeId, takeName, recipe, fromFrame, endFrame, x, y, width, height, state, frames, done,
+                rate, sound, problem, made, perSecond, left, madeAt);
     }
 }

@@ -4,6 +4,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
+import awlsmith.render.Comparison;
 import awlsmith.render.Proof;
 import awlsmith.render.RecipeJson;
 import awlsmith.server.clips.Clips;
@@ -27,6 +28,7 @@ class Proofs {
     private static final double LONGEST_SECONDS = 20;
 
     private static final int MOST_PROOFS = 60;
+    private static final int LARGEST_CAPTIONS = 2 << 20;
     private static final int MOST_WIDTH = 1920;
     private static final int MOST_HEIGHT = 1080;
 
@@ -111,6 +113,7 @@ class Proofs {
                 null,
                 null,
                 null,
+                null,
                 clock.instant());
         proofs.insert(view, RecipeJson.write(recipe));
         events.publish("proof", view);
@@ -129,12 +132,43 @@ class Proofs {
         return view(id);
     }
 
+    /**
+     * Makes a moving comparison of a proof, in the background as proofs are.
+     *
+     * @param captions a PNG strip as wide as the comparison; none for no strip
+     */
+    ProofView compare(UUID id, Comparison.Look look, byte @Nullable [] captions) {
+        ProofView proof = view(id);
+        if (proof.isOpen() || proof.framesDone() == 0) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    proof.isOpen()
+                            ? "the proof is still being made; wait for its end, or stop it"
+                            : "the proof is empty");
+        }
+        if (captions != null && captions.length > LARGEST_CAPTIONS) {
+            throw new Refusal(Refusal.Kind.TOO_LARGE, "the strip of captions is too large");
+        }
+        runner.compare(proof, look, captions);
+        return view(id);
+    }
+
+    Path comparison(UUID id) {
+        ProofView proof = view(id);
+        ProofView.ComparisonView made = proof.comparison();
+        if (made == null || !made.ready()) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "there is no finished comparison of this proof; make it first");
+        }
+        return runner.comparisonFile(proof);
+    }
+
     void remove(UUID id) {
         ProofView proof = view(id);
         stop(id);
         runner.await(id);
         proofs.delete(id);
         MediaFolder.remove(file(proof));
+        MediaFolder.remove(runner.comparisonFile(proof));
         events.publish("proof-removed", Map.of("id", id, "clipId", proof.clipId()));
     }
 

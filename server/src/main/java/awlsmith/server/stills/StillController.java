@@ -31,6 +31,7 @@ class StillController {
      * @param recipe in its open form; none shows the source
      * @param part of the treated picture in its own pixels; none shows all of it
      * @param viewer a name the page makes up for each side it shows
+     * @param reference shows the clip's reference instead of the clip
      */
     record Request(
             long frame,
@@ -38,7 +39,8 @@ class StillController {
             @Nullable Map<String, Object> recipe,
             @Nullable Part part,
             int reduce,
-            String viewer) {}
+            String viewer,
+            @Nullable Boolean reference) {}
 
     record Part(int x, int y, int width, int height) {}
 
@@ -53,7 +55,8 @@ class StillController {
                 request.later() == null ? 0 : Math.max(0, request.later()),
                 part == null ? null : new Region(part.x(), part.y(), part.width(), part.height()),
                 Math.clamp(request.reduce(), 1, 64),
-                session.getId() + "/" + request.viewer());
+                session.getId() + "/" + request.viewer(),
+                Boolean.TRUE.equals(request.reference()));
         return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(png);
     }
 }

@@ -14,8 +14,10 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
+import awlsmith.server.clips.ReferenceClips;
 import awlsmith.server.problem.Refusal;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.Callable;
@@ -34,6 +36,7 @@ public class Stills {
     private static final long MOST_PIXELS = 12_000_000;
 
     private final Clips clips;
+    private final ReferenceClips references;
     private final FrameCache cache;
     private final StillCache stillCache;
     private final Machine machine;
@@ -41,8 +44,9 @@ public class Stills {
     private final AtomicInteger urgent = new AtomicInteger();
     private final Map<String, Cancel> latest = new ConcurrentHashMap<>();
 
-    Stills(Clips clips, FrameCache cache, StillCache stillCache, Machine machine) {
+    Stills(Clips clips, ReferenceClips references, FrameCache cache, StillCache stillCache, Machine machine) {
         this.clips = clips;
+        this.references = references;
         this.cache = cache;
         this.stillCache = stillCache;
         this.machine = machine;
@@ -85,14 +89,28 @@ public class Stills {
      * @param part of the treated picture, cut to it; null for all of it
      * @param reduce one pixel for the mean of reduce x reduce
      * @param viewer who looks: a newer request of the same viewer stops the older one
+     * @param reference shows the clip's reference instead of the clip
      */
-    byte[] still(UUID id, Recipe recipe, long number, int later, @Nullable Region part, int reduce, String viewer) {
+    byte[] still(
+            UUID clipId,
+            Recipe recipe,
+            long number,
+            int later,
+            @Nullable Region part,
+            int reduce,
+            String viewer,
+            boolean reference) {
+        Clip clip = reference ? reference(clipId) : clips.open(clipId);
+        // a reference keeps its frames beside those of its clip
+        UUID id = reference
+                ? UUID.nameUUIDFromBytes((clipId + " reference " + clip.info().file()).getBytes(StandardCharsets.UTF_8))
+                : clipId;
         var key = new StillCache.Key(id, recipe, number, later, part, reduce);
         byte[] known = stillCache.find(key);
         if (known != null) {
             return known;
         }
-        Chain chain = recipe.chain(clips.open(id).format());
+        Chain chain = recipe.chain(clip.format());
         Format out = chain.output();
         Region shown = part == null ? out.whole() : part.within(out.width(), out.height());
         if (shown.area() / ((long) reduce * reduce) > MOST_PIXELS) {
@@ -103,6 +121,7 @@ public class Stills {
         }
         byte[] png = look(
                 id,
+                clip,
                 recipe,
                 number,
                 later,
@@ -120,6 +139,19 @@ public class Stills {
      * @param viewer who looks: a newer request of the same viewer stops the older one
      */
     public <T> T look(UUID id, Recipe recipe, long number, int later, Region part, String viewer, Maker<T> maker) {
+        return look(id, clips.open(id), recipe, number, later, part, viewer, maker);
+    }
+
+    private Clip reference(UUID id) {
+        return references
+                .of(id)
+                .orElseThrow(() -> new Refusal(
+                        Refusal.Kind.CONFLICT,
+                        "this clip has no reference to compare with; choose one on the proof sheet"));
+    }
+
+    private <T> T look(
+            UUID id, Clip clip, Recipe recipe, long number, int later, Region part, String viewer, Maker<T> maker) {
         var cancel = new Cancel();
         Cancel older = latest.put(viewer, cancel);
         if (older != null) {
@@ -127,7 +159,6 @@ public class Stills {
         }
         making.incrementAndGet();
         try {
-            Clip clip = clips.open(id);
             int frames = clip.index().orElseThrow().count();
             if (number < 0 || number >= frames) {
                 throw new Refusal(
