@@ -100,6 +100,27 @@ describe('the take on the bench', () => {
     expect(on).toHaveBeenCalledTimes(1)
   })
 
+  it('takes two quick undos one after another, each on the version the other made', async () => {
+    vi.spyOn(api, 'takes').mockResolvedValue([{ ...take(3, 4), undos: 2 }])
+    let version = 3
+    const back = vi.spyOn(api, 'undoTake').mockImplementation(async () => ({
+      ...take(++version, 2),
+      undos: 5 - version,
+    }))
+    const { undo } = await loaded()
+    await Promise.all([undo(), undo(), undo()])
+    expect(back.mock.calls.map(([, on]) => on)).toEqual([3, 4])
+  })
+
+  it('makes no step of undo of what changes nothing', async () => {
+    const change = vi.spyOn(api, 'changeTake').mockResolvedValue(take(2))
+    const { change: set, saved } = await loaded()
+    set({ recipe: recipe(2) })
+    expect(saved.value).toBe(true)
+    await vi.advanceTimersByTimeAsync(400)
+    expect(change).not.toHaveBeenCalled()
+  })
+
   it('opens another take, saving what is unsaved of this one', async () => {
     const change = vi.spyOn(api, 'changeTake').mockResolvedValue(take(2, 3))
     const { change: set, open, take: at, state } = await loaded()

@@ -74,6 +74,9 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     lastGesture = gesture
     lastChange = Date.now()
     const next = { ...now, ...part }
+    if (JSON.stringify(next) === JSON.stringify(now)) {
+      return
+    }
     state.value = next
     pending.value = [...(goesOn ? pending.value.slice(0, -1) : pending.value), next]
     clearTimeout(timer)
@@ -137,7 +140,14 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     }
   }
 
-  async function step(way: 'undo' | 'redo') {
+  /** One after another: each needs the version that the one before it made. */
+  let stepping: Promise<void> = Promise.resolve()
+  function step(way: 'undo' | 'redo'): Promise<void> {
+    stepping = stepping.then(() => stepOnce(way))
+    return stepping
+  }
+
+  async function stepOnce(way: 'undo' | 'redo') {
     await save()
     const on = take.value
     if (!on || pending.value.length > 0 || (way === 'undo' ? on.undos : on.redos) === 0) {

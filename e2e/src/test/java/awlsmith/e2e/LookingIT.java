@@ -306,6 +306,56 @@ class LookingIT extends BrowserIT {
                 .isVisible();
     }
 
+    /**
+     * Frames a second that are drawn while wiping, zooming and playing, told to the report of `measure --looking`; the browser
+     * itself draws at most 60. Nothing is asserted of speed.
+     */
+    @Test
+    @Order(12)
+    void drawingIsMeasured() throws IOException {
+        page.navigate(bench);
+        settled();
+        chord("Home", "Enter");
+        assertThat(page.locator("[data-test=proof]").last()).hasAttribute("data-state", "DONE", LONG);
+        String count =
+                "(act) => new Promise((done) => { let n = 0; const begun = performance.now(); const tick = () => {"
+                        + " act(n); if (++n < 120) requestAnimationFrame(tick);"
+                        + " else done(120000 / (performance.now() - begun)) }; requestAnimationFrame(tick) })";
+        String key =
+                "(n) => window.dispatchEvent(new KeyboardEvent('keydown', { key: n % 40 < 20 ? ']' : '[', bubbles: true }))";
+        double playing = fps(count, "() => {}");
+        double wipingWhilePlaying = fps(count, key);
+        chord("Escape");
+        settled();
+        double wiping = fps(count, key);
+        double zooming = fps(
+                count,
+                "(n) => document.querySelector('[data-test=glass]').dispatchEvent(new WheelEvent('wheel',"
+                        + " { deltaY: n % 60 < 30 ? -12 : 12, cancelable: true, bubbles: true }))");
+        settled();
+        chord("d");
+        double difference = fps(count, key);
+        chord("w");
+        Files.createDirectories(Path.of("target"));
+        Files.writeString(
+                Path.of("target/drawing.md"),
+                String.format(java.util.Locale.ROOT, """
+                        ## Drawing
+
+                        Frames a second in headless Chromium at 1280x800 without a graphics processor, at most 60; measured by the browser tests.
+
+                        | wiping | zooming | difference | playing a proof | wiping while it plays |
+                        |---|---|---|---|---|
+                        | %.0f | %.0f | %.0f | %.0f | %.0f |
+                        """, wiping, zooming, difference, playing, wipingWhilePlaying));
+        assertThat(List.of(playing, wiping, zooming, difference, wipingWhilePlaying))
+                .allMatch(fps -> fps > 0);
+    }
+
+    private static double fps(String count, String act) {
+        return ((Number) page.evaluate("() => (" + count + ")(" + act + ")")).doubleValue();
+    }
+
     /** Rules of WCAG 2 A and AA as axe-core checks them. */
     @Test
     @Order(11)

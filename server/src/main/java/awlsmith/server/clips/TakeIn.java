@@ -15,7 +15,7 @@ import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.render.Machine;
-import awlsmith.server.stills.Png;
+import awlsmith.render.Png;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.List;

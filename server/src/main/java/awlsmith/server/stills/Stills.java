@@ -13,6 +13,7 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
+import awlsmith.render.Png;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.ReferenceClips;
 import awlsmith.server.problem.Refusal;

@@ -13,6 +13,7 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.render.Machine;
+import awlsmith.render.Png;
 import java.util.List;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.ContextClosedEvent;

@@ -1,4 +1,4 @@
-package awlsmith.server.stills;
+package awlsmith.render;
 
 import awlsmith.core.colour.ScreenPicture;
 import java.awt.image.BufferedImage;
