@@ -7,6 +7,7 @@ export type ConditionFacts = Schemas['ConditionFacts']
 export type Finding = Schemas['FindingView']
 export type CurvesView = Schemas['CurvesView']
 export type TakeView = Schemas['TakeView']
+export type SavedRecipe = Schemas['SavedRecipe']
 export type PinView = Schemas['PinView']
 export type ProofView = Schemas['ProofView']
 export type FiguresView = Schemas['FiguresView']
@@ -104,6 +105,8 @@ export interface StillRequest {
   viewer: string
   /** Shows the clip's reference instead of the clip. */
   reference?: boolean
+  /** Paints what lies beyond black and white in colours of its own. */
+  marked?: boolean
 }
 
 /** A part of a frame that is seen, in source pixels. */
@@ -165,6 +168,9 @@ export const api = {
   labelTake: (id: string, label: { name?: string; verdict?: TakeView['verdict'] }) =>
     json<TakeView>('PATCH', `/api/takes/${id}`, label),
   removeTake: (id: string) => send('DELETE', `/api/takes/${id}`),
+  recipes: () => json<SavedRecipe[]>('GET', '/api/recipes'),
+  saveRecipe: (name: string, recipe: Recipe) => json<SavedRecipe>('POST', '/api/recipes', { name, recipe }),
+  removeRecipe: (id: string) => send('DELETE', `/api/recipes/${id}`),
   pins: (clip: string) => json<PinView[]>('GET', `/api/clips/${clip}/pins`),
   dropPin: (clip: string, pin: Rect & { name?: string; frame: number }) =>
     json<PinView>('POST', `/api/clips/${clip}/pins`, pin),

@@ -32,6 +32,7 @@ import ProofLane from './ProofLane.vue'
 import ProofLine from './ProofLine.vue'
 import Run from './Run.vue'
 import SideColumn, { type Panel } from './SideColumn.vue'
+import StartDialog from './StartDialog.vue'
 import TakeBar from './TakeBar.vue'
 import VaryDialog from './VaryDialog.vue'
 
@@ -58,8 +59,10 @@ const later = ref(0)
 const cropping = ref(-1)
 const dispatching = ref(false)
 const varying = ref(false)
+const starting = ref(false)
 const searching = ref(false)
 const panel = ref<Panel>('pins')
+const marksClipped = ref(false)
 const seen = shallowRef<Rect>()
 const hover = shallowRef<Point>()
 const against = shallowRef<{ id: string; name: string; sides: Sides; reference: boolean }>()
@@ -236,6 +239,26 @@ async function vary(made: { name: string; recipe: Recipe }[]) {
   const added = await takes.add(made, take.value?.id)
   if (added.length > 0) {
     await router.push(`/sheet/${props.clip.id}`)
+  }
+}
+
+async function startTake(recipe: Recipe, name?: string) {
+  const taken = takes.all.value.some((one) => one.name === name)
+  const [made] = await takes.add([{ recipe, ...(name && !taken ? { name } : {}) }], take.value?.id)
+  if (made) {
+    await openTake(made)
+  }
+}
+
+async function saveRecipe(name: string) {
+  const recipe = state.value?.recipe
+  if (recipe) {
+    try {
+      const kept = await api.saveRecipe(name, recipe)
+      notices.say(`The recipe is kept as ${kept.name}; the Library lists it.`)
+    } catch (error) {
+      notices.fail(error)
+    }
   }
 }
 
@@ -522,6 +545,7 @@ useBenchKeys(() => {
       '+': () => glass.value?.amplifyMore(),
       p: dropPin,
       x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
+      m: () => (marksClipped.value = !marksClipped.value),
       h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
       Enter: () => void prove(),
       ' ': playOrPause,
@@ -559,6 +583,8 @@ useBenchKeys(() => {
         @open="openTake"
         @copy="copyTake"
         @vary="varying = true"
+        @start="starting = true"
+        @save-recipe="saveRecipe"
         @undo="undo"
         @redo="redo"
         @label="(one, label) => takes.label(one.id, label)"
@@ -581,6 +607,7 @@ useBenchKeys(() => {
       :pins="moving ? [] : pinsHere"
       :crop="crop"
       :crop-step="cropStep"
+      :marked="marksClipped"
       @crop="setCrop"
       @pin="addPin"
       @hover="(at) => (hover = at)"
@@ -595,6 +622,7 @@ useBenchKeys(() => {
     <SideColumn
       v-if="sides"
       v-model:panel="panel"
+      v-model:marked="marksClipped"
       class="beside"
       :clip="clip.id"
       :recipe="sides.recipe"
@@ -659,6 +687,7 @@ useBenchKeys(() => {
       :recipe="state.recipe"
       :clip-title="clip.title"
     />
+    <StartDialog v-model="starting" :clip="clip" :kinds="steps" @start="startTake" />
     <VaryDialog
       v-if="take && state"
       v-model="varying"

@@ -47,6 +47,8 @@ const props = defineProps<{
   /** The rectangle to keep while it is being dragged; then only the source is seen. */
   crop: Rect | undefined
   cropStep: Size
+  /** Paints what lies beyond black and white in colours of its own. */
+  marked: boolean
 }>()
 const emit = defineEmits<{
   failed: [error: unknown]
@@ -265,6 +267,7 @@ function fetchNow() {
     glass: glass.value,
     screen: sideScreen.value,
     margin: MARGIN,
+    marked: props.marked,
   }
   if (!props.crop) {
     right.wish(treatedWish(spot, props.sides))
@@ -285,6 +288,7 @@ watch(
     props.sides,
     props.against,
     own.value,
+    props.marked,
     props.moving === undefined,
   ],
   () => fetchSoon(0),

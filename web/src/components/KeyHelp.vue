@@ -20,6 +20,7 @@ const keys = [
   ['[ and ], { and }', 'move the wipe’s edge, turn it'],
   ['P', 'pin the place under the pointer'],
   ['X, H', 'pixel values, scopes; again: pins'],
+  ['M', 'mark what lies beyond black and white'],
   ['Enter, space', 'prove this moment in motion; play and pause'],
   ['T, Shift + T', 'next take, the one before'],
   ['N', 'new take like this one'],

@@ -43,10 +43,16 @@ const { invalidate } = useDrawLoop(() => {
   }
 })
 
+/** Long sheets ask only for what is in sight. */
+const inSight = ref(false)
+const sight = new IntersectionObserver((entries) => {
+  inSight.value = entries.some((entry) => entry.isIntersecting)
+})
+
 watch(
-  () => [props.pin, props.sides, props.side, screen.value],
+  () => [props.pin, props.sides, props.side, screen.value, inSight.value],
   () => {
-    if (screen.value.width < 2 || (gone.value && props.side === 'treated')) {
+    if (!inSight.value || screen.value.width < 2 || (gone.value && props.side === 'treated')) {
       invalidate()
       return
     }
@@ -77,8 +83,16 @@ const sizes = new ResizeObserver(([entry]) => {
   canvas.value.height = height
   screen.value = { width, height }
 })
-onMounted(() => canvas.value && sizes.observe(canvas.value))
-onBeforeUnmount(() => sizes.disconnect())
+onMounted(() => {
+  if (canvas.value) {
+    sizes.observe(canvas.value)
+    sight.observe(canvas.value)
+  }
+})
+onBeforeUnmount(() => {
+  sizes.disconnect()
+  sight.disconnect()
+})
 
 defineExpose({ canvas, scale })
 </script>

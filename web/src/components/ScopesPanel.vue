@@ -5,6 +5,7 @@ import { drawHistogram, drawVectors, drawWaveform } from '@/view/scopes'
 
 /** How light and colour of the visible part are spread: the source in its colour, the treated picture in its own. */
 const props = defineProps<{ scopes: ScopesView[] | undefined }>()
+const marked = defineModel<boolean>('marked', { required: true })
 const histogram = ref<HTMLCanvasElement>()
 const waves = ref<HTMLCanvasElement[]>([])
 const vectors = ref<HTMLCanvasElement>()
@@ -52,6 +53,7 @@ onMounted(draw)
         <dd class="source">{{ share(scopes[0]!.above, scopes[0]!.samples) }}</dd>
         <dd class="treated">{{ share(scopes[1]!.above, scopes[1]!.samples) }}</dd>
       </dl>
+      <label class="label mark"><input v-model="marked" type="checkbox" /> mark them <kbd>M</kbd></label>
       <p class="label faint">8-bit video levels: black 16, white 235. Visible part only.</p>
     </template>
   </div>
@@ -75,6 +77,10 @@ canvas {
   display: block;
   width: 136px;
   background: #101010;
+}
+
+.mark {
+  display: block;
 }
 
 dl {

@@ -54,7 +54,7 @@ const sourceFigures = computed(() =>
 )
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const title = computed(() => `${count(takes.open.value.length, 'take')} at ${count(all.value.length, 'pin')}`)
-const current = computed(() => shown.value[Math.min(chosen.value, shown.value.length - 1)])
+const current = computed(() => shown.value[Math.max(0, Math.min(chosen.value, shown.value.length - 1))])
 
 onMounted(async () => {
   await Promise.all([takes.load(), pins.load()])
@@ -188,7 +188,7 @@ useBenchKeys(() => ({
   redo: () => {},
   up: {},
   down: {
-    ArrowDown: () => (chosen.value = Math.min(shown.value.length - 1, chosen.value + 1)),
+    ArrowDown: () => (chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + 1))),
     ArrowUp: () => (chosen.value = Math.max(0, chosen.value - 1)),
     k: () => current.value && void keep(current.value),
     d: () => current.value && !blind.value && discard(current.value),

@@ -30,6 +30,7 @@ const emit = defineEmits<{
 }>()
 export type Panel = 'pins' | 'scopes' | 'pixel'
 const panel = defineModel<Panel>('panel', { required: true })
+const marked = defineModel<boolean>('marked', { required: true })
 
 const panels: Panel[] = ['pins', 'scopes', 'pixel']
 const scopes = shallowRef<ScopesView[]>()
@@ -112,7 +113,7 @@ onScopeDispose(() => {
       @suggest="emit('suggest')"
       @failed="(error) => emit('failed', error)"
     />
-    <ScopesPanel v-else-if="panel === 'scopes'" :scopes="scopes" />
+    <ScopesPanel v-else-if="panel === 'scopes'" v-model:marked="marked" :scopes="scopes" />
     <PixelPanel v-else :pixels="pixels" />
   </aside>
 </template>

@@ -8,6 +8,8 @@ const emit = defineEmits<{
   open: [take: TakeView]
   copy: []
   vary: []
+  start: []
+  saveRecipe: [name: string]
   undo: []
   redo: []
   label: [take: TakeView, change: { name?: string; verdict?: TakeView['verdict'] }]
@@ -15,6 +17,7 @@ const emit = defineEmits<{
 }>()
 const listed = ref(false)
 const naming = ref(false)
+const saving = ref(false)
 
 const place = computed(() => (props.takes.length > 1 ? ` of ${props.takes.length}` : ''))
 
@@ -23,6 +26,14 @@ function named(event: Event) {
   naming.value = false
   if (name !== '' && name !== props.take.name) {
     emit('label', props.take, { name })
+  }
+}
+
+function recipeNamed(event: Event) {
+  const name = (event.target as HTMLInputElement).value.trim()
+  saving.value = false
+  if (name !== '') {
+    emit('saveRecipe', name)
   }
 }
 
@@ -96,8 +107,22 @@ function discard(take: TakeView) {
       >
         {{ take.verdict === 'KEPT' ? 'kept' : 'keep' }}
       </button>
+      <button class="link" type="button" title="Keep this recipe for other clips" @click="saving = !saving">
+        save recipe
+      </button>
       <span class="label state" role="status">{{ saved ? 'saved' : 'saving…' }}</span>
     </div>
+    <input
+      v-if="saving"
+      class="recipe"
+      :value="take.name"
+      maxlength="60"
+      aria-label="Name of the recipe"
+      placeholder="name of the recipe"
+      @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+      @keydown.enter="recipeNamed"
+      @keydown.esc="saving = false"
+    />
     <ul v-if="listed" class="list">
       <li v-for="one in takes" :key="one.id" :class="{ on: one.id === take.id }">
         <button class="one" type="button" @click="choose(one)">
@@ -111,6 +136,20 @@ function discard(take: TakeView) {
           @click="discard(one)"
         >
           discard
+        </button>
+      </li>
+      <li>
+        <button
+          class="one treated"
+          type="button"
+          @click="
+            () => {
+              listed = false
+              emit('start')
+            }
+          "
+        >
+          new take from…
         </button>
       </li>
       <li v-for="one in discarded" :key="one.id" class="faint">
@@ -143,7 +182,7 @@ function discard(take: TakeView) {
 }
 
 .small {
-  gap: 14px;
+  gap: 11px;
   margin-top: 6px;
   min-height: 20px;
 }
@@ -179,6 +218,16 @@ function discard(take: TakeView) {
 input.now {
   background: var(--raised);
   padding: 2px 4px;
+}
+
+.recipe {
+  width: 100%;
+  margin-top: 6px;
+  padding: 4px 6px;
+  border: 1px solid var(--rule);
+  background: var(--raised);
+  color: var(--ink);
+  font: 14px var(--label);
 }
 
 .list {

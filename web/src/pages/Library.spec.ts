@@ -18,6 +18,8 @@ const model = (id: string, mode: string, pixelsASecond?: number): ModelView => (
 
 beforeEach(() => {
   setActivePinia(createPinia())
+  vi.spyOn(api, 'recipes').mockResolvedValue([])
+  vi.spyOn(api, 'steps').mockResolvedValue([{ id: 'crop', name: 'Crop', purpose: '', params: [] }])
   vi.spyOn(api, 'machine').mockResolvedValue({ cores: 4, memoryBytes: 1, nets: "the processor's cores" })
 })
 afterEach(() => vi.restoreAllMocks())
@@ -36,7 +38,7 @@ describe('the library', () => {
       model('drawn', 'fast'),
     ])
     const page = await library()
-    expect(page.findAll('article')).toHaveLength(2)
+    expect(page.findAll('article[data-test^=card]')).toHaveLength(2)
     const worn = page.find('[data-test=card-worn]')
     expect(worn.findAll('.mode').map((one) => one.find('.label').text())).toEqual(['quality', 'crisp'])
     expect(worn.text()).toContain('2× · 103,204 weights')
@@ -65,6 +67,21 @@ describe('the library', () => {
     const models = vi.spyOn(api, 'models').mockRejectedValueOnce(new Error('away'))
     await library()
     models.mockResolvedValue([model('drawn', 'fast')])
-    expect((await library()).findAll('article')).toHaveLength(1)
+    expect((await library()).findAll('article[data-test^=card]')).toHaveLength(1)
+  })
+
+  it('lists kept recipes with what they do, and throws them away', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([])
+    const recipe = { awlsmith: 1, steps: [{ step: 'crop', on: true, settings: {} }] }
+    vi.spyOn(api, 'recipes').mockResolvedValue([{ id: 'r', name: 'winches', recipe, madeAt: '' }])
+    const gone = vi.spyOn(api, 'removeRecipe').mockResolvedValue({} as Response)
+    const page = await library()
+    const list = page.find('[data-test=recipes]')
+    expect(list.text()).toContain('winches')
+    expect(list.text()).toContain('crop')
+    await list.findAll('button').at(-1)?.trigger('click')
+    await flushPromises()
+    expect(gone).toHaveBeenCalledWith('r')
+    expect(list.text()).toContain('None yet')
   })
 })

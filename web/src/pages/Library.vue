@@ -1,11 +1,23 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { api, type MachineView, type ModelView } from '@/api/client'
+import {
+  api,
+  type MachineView,
+  type ModelView,
+  type SavedRecipe,
+  type StepDescription,
+  type TakeView,
+} from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import { useModels } from '@/stores/models'
+import { saveFile } from '@/view/sheetPicture'
+import { recipeWords } from '@/view/sheetWords'
 import { modelSpeed } from '@/view/words'
 
 const models = useModels()
+const notices = useNotices()
+const recipes = shallowRef<SavedRecipe[]>([])
+const kinds = shallowRef<StepDescription[]>([])
 const measuring = ref(false)
 const machine = shallowRef<MachineView>()
 
@@ -19,7 +31,31 @@ const families = computed(() => {
 const unmeasured = computed(() => models.all.some((one) => one.pixelsASecond === undefined))
 
 onMounted(models.load)
-onMounted(() => api.machine().then((view) => (machine.value = view), useNotices().fail))
+onMounted(() => api.machine().then((view) => (machine.value = view), notices.fail))
+
+onMounted(async () => {
+  try {
+    ;[recipes.value, kinds.value] = await Promise.all([api.recipes(), api.steps()])
+  } catch (error) {
+    notices.fail(error)
+  }
+})
+
+const words = (one: SavedRecipe) => recipeWords({ recipe: one.recipe } as unknown as TakeView, kinds.value)
+
+async function remove(one: SavedRecipe) {
+  try {
+    await api.removeRecipe(one.id)
+    recipes.value = recipes.value.filter((other) => other.id !== one.id)
+  } catch (error) {
+    notices.fail(error)
+  }
+}
+
+/** In its open form, as the command line takes it. */
+function download(one: SavedRecipe) {
+  saveFile(new Blob([JSON.stringify(one.recipe, null, 2)], { type: 'application/json' }), `${one.name}.json`)
+}
 
 async function measure() {
   measuring.value = true
@@ -40,6 +76,20 @@ async function measure() {
         {{ measuring ? 'Measuring…' : unmeasured ? 'Measure speeds' : 'Measure speeds again' }}
       </button>
     </div>
+    <article data-test="recipes">
+      <div class="name">
+        <h2>Recipes</h2>
+        <p class="quiet">kept from takes, to begin others with</p>
+      </div>
+      <div class="list">
+        <p v-if="recipes.length === 0" class="label faint">None yet: “save recipe” on the bench keeps one.</p>
+        <div v-for="one in recipes" :key="one.id" class="recipe">
+          <b>{{ one.name }}</b> <span class="quiet">{{ words(one) }}</span>
+          <button class="link" type="button" @click="download(one)">file</button>
+          <button class="link" type="button" @click="remove(one)">throw away</button>
+        </div>
+      </div>
+    </article>
     <article v-for="family in families" :key="family[0]?.id" :data-test="`card-${family[0]?.id}`">
       <div class="name">
         <h2>{{ family[0]?.label }}</h2>
@@ -68,6 +118,17 @@ async function measure() {
   align-items: baseline;
   gap: 14px;
   padding: 14px 20px;
+}
+
+.list {
+  grid-column: 2 / -1;
+}
+
+.recipe {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  padding: 4px 0;
 }
 
 .top button {

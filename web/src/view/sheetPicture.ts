@@ -101,17 +101,22 @@ export function captioned(picture: HTMLCanvasElement, captions: Captions): HTMLC
   return canvas
 }
 
+/** Hands bytes to the user as a file. */
+export function saveFile(bytes: Blob, name: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(bytes)
+  link.download = name
+  link.click()
+  // the download has its own hold on it by then
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+}
+
 /** Hands a picture to the user as a file. */
 export function saveAs(canvas: HTMLCanvasElement, name: string): Promise<void> {
   return new Promise((done) =>
     canvas.toBlob((blob) => {
       if (blob) {
-        const link = document.createElement('a')
-        link.href = URL.createObjectURL(blob)
-        link.download = name
-        link.click()
-        // the download has its own hold on it by then
-        setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+        saveFile(blob, name)
       }
       done()
     }),

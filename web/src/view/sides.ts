@@ -36,6 +36,8 @@ export interface Spot {
   readonly screen: Size
   /** Share of the screen fetched around what is seen. */
   readonly margin: number
+  /** Paints what lies beyond black and white in colours of its own. */
+  readonly marked?: boolean
 }
 
 function wish(spot: Spot, sides: Sides, size: Size, place: Rect, recipe: Recipe | undefined): StillWish {
@@ -49,6 +51,7 @@ function wish(spot: Spot, sides: Sides, size: Size, place: Rect, recipe: Recipe 
     clip: spot.clip,
     frame: spot.frame,
     later: spot.later,
+    marked: spot.marked === true,
     recipe,
   }
 }

@@ -12,6 +12,8 @@ export interface StillWish {
   readonly recipe: Recipe | undefined
   /** Shows the clip's reference instead of the clip. */
   readonly reference?: boolean
+  /** Paints what lies beyond black and white in colours of its own. */
+  readonly marked?: boolean
   /** Size of the clip's own picture. */
   readonly source: Size
   /** Size of the picture fetched, and where the clip's own lies in it. */
@@ -43,6 +45,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
       next.size,
       next.place,
       next.reference,
+      next.marked,
     ])
     if (have?.key === key && serves(have.wish.fetch, next.need)) {
       return
@@ -64,6 +67,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
       viewer,
       ...(next.recipe ? { recipe: next.recipe } : {}),
       ...(next.reference ? { reference: true } : {}),
+      ...(next.marked ? { marked: true } : {}),
     }
     const fetch = () => api.still(next.clip, request, stop.signal)
     const answer = queue ? queue.add(fetch, stop.signal) : fetch()

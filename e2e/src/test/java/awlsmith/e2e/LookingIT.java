@@ -218,7 +218,7 @@ class LookingIT extends BrowserIT {
     void takesAreCopiedChangedAndUndoneAcrossSessions() {
         chord("n");
         assertThat(page.locator("[data-test=takes]")).containsText("Take B of 2");
-        Locator factor = page.getByLabel("Factor").first();
+        Locator factor = page.getByLabel("Factor", new Page.GetByLabelOptions().setExact(true));
         factor.fill("3");
         factor.press("Enter");
         assertThat(page.locator("[data-test=size]").last()).containsText("480×360");

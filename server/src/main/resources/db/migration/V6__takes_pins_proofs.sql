@@ -55,3 +55,11 @@ create table proof (
 
 -- A clean file of the same scene to compare with, by its name inside the media folder.
 alter table clip add column reference varchar(4096) null;
+
+-- Recipes kept for other clips.
+create table saved_recipe (
+    id      uuid not null primary key,
+    name    varchar(60) not null unique,
+    recipe  json not null,
+    made_at datetime(6) not null
+);

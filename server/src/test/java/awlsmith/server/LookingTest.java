@@ -116,6 +116,22 @@ class LookingTest {
                 .asDouble();
     }
 
+    @Test
+    void recipesAreKeptUnderAName(RunningServer server) {
+        JsonNode saved = server.post("/api/recipes", "{\"name\":\" winches \",\"recipe\":" + DOUBLE + "}")
+                .json();
+        assertThat(saved.path("name").asString()).isEqualTo("winches");
+        JsonNode again = server.post("/api/recipes", "{\"name\":\"winches\",\"recipe\":" + recipe(3, "lanczos3") + "}")
+                .json();
+        assertThat(again.path("id")).as("the same name gets the new recipe").isEqualTo(saved.path("id"));
+        assertThat(server.get("/api/recipes").json()).hasSize(1);
+        assertThat(factor(server.get("/api/recipes").json().get(0))).isEqualTo(3);
+        refused(server.post("/api/recipes", "{\"name\":\"\",\"recipe\":" + DOUBLE + "}"), 422, "1 to 60 letters");
+        String one = "/api/recipes/" + saved.path("id").asString();
+        assertThat(server.delete(one).status()).isEqualTo(204);
+        refused(server.delete(one), 404, "not here any more");
+    }
+
     // --- pins ---
 
     @Test

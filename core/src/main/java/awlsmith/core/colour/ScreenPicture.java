@@ -25,6 +25,14 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
      * @param reduce shows one pixel for the mean of reduce x reduce; 1 shows every pixel
      */
     public static ScreenPicture of(Frame frame, Region part, int reduce, PlanePool pool, Work work) {
+        return of(frame, part, reduce, false, pool, work);
+    }
+
+    /**
+     * @param marked paints what lies beyond black or white in colours of its own: code values below 16 or above 235 of
+     *     8-bit video (ITU-R BT.601-7 section 2.5.3, BT.709-6 item 4.6)
+     */
+    public static ScreenPicture of(Frame frame, Region part, int reduce, boolean marked, PlanePool pool, Work work) {
         if (reduce < 1) {
             throw new IllegalArgumentException("reduce is " + reduce + ", must be at least 1");
         }
@@ -46,7 +54,7 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
         int width = (part.width() + reduce - 1) / reduce;
         int height = (part.height() + reduce - 1) / reduce;
         byte[] rgb = new byte[Math.multiplyExact(3 * width, height)];
-        var mix = Mix.of(format);
+        var mix = Mix.of(format, marked);
         work.bands(height, 16, (from, to) -> {
             for (int y = from; y < to; y++) {
                 for (int x = 0; x < width; x++) {
@@ -101,20 +109,31 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
     }
 
     /** From planes to bytes, one pixel at a time. */
-    private record Mix(boolean grey, boolean rgb, float rv, float gu, float gv, float bu) {
-        static Mix of(Format format) {
+    private record Mix(boolean marked, boolean grey, boolean rgb, float rv, float gu, float gv, float bu) {
+        /** Half a code value of 8 bits: what rounds to black or white is not beyond it. */
+        private static final float BEYOND = 0.5f / 219;
+
+        static Mix of(Format format, boolean marked) {
             if (format.chroma() == Chroma.GREY) {
-                return new Mix(true, false, 0, 0, 0, 0);
+                return new Mix(marked, true, false, 0, 0, 0, 0);
             }
             if (format.chroma() == Chroma.RGB) {
-                return new Mix(false, true, 0, 0, 0, 0);
+                return new Mix(marked, false, true, 0, 0, 0, 0);
             }
             var m = LumaChroma.of(format.colour().matrixFor(format.height()));
-            return new Mix(false, false, (float) m.crToR(), (float) m.cbToG(), (float) m.crToG(), (float) m.cbToB());
+            return new Mix(
+                    marked, false, false, (float) m.crToR(), (float) m.cbToG(), (float) m.crToG(), (float) m.cbToB());
         }
 
         void pixel(Plane[] planes, int x, int y, int reduce, byte[] out, int at) {
             float a = mean(planes[0], x, y, reduce);
+            if (marked && !rgb && (a < -BEYOND || a > 1 + BEYOND)) {
+                boolean below = a < 0;
+                out[at] = (byte) (below ? 60 : 255);
+                out[at + 1] = (byte) (below ? 90 : 60);
+                out[at + 2] = (byte) (below ? 255 : 60);
+                return;
+            }
             if (grey) {
                 out[at] = out[at + 1] = out[at + 2] = toByte(a);
                 return;

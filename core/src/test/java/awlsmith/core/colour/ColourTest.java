@@ -166,4 +166,26 @@ class ColourTest {
             assertThat(now.plane(1).at(x, 3)).isCloseTo(expected, within(2e-4f));
         }
     }
+
+    /** Code values 15 and 236 of 8-bit video lie beyond black and white (BT.601-7 2.5.3), 16 and 235 do not. */
+    @Test
+    void whatLiesBeyondBlackAndWhiteIsMarked() {
+        Format grey = new Format(4, 1, Chroma.GREY, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        Frame frame = Frame.blank(grey, grey.whole(), 0, Rational.ZERO, POOL);
+        int[] codes = {15, 16, 235, 236};
+        for (int x = 0; x < 4; x++) {
+            frame.plane(0).set(x, 0, (codes[x] - 16) / 219f);
+        }
+        byte[] plain =
+                ScreenPicture.of(frame, grey.whole(), 1, POOL, Work.alone()).rgb();
+        byte[] marked = ScreenPicture.of(frame, grey.whole(), 1, true, POOL, Work.alone())
+                .rgb();
+        assertThat(marked[0] & 255).isEqualTo(60);
+        assertThat(marked[2] & 255).isEqualTo(255);
+        assertThat(marked[9] & 255).isEqualTo(255);
+        assertThat(marked[11] & 255).isEqualTo(60);
+        for (int i = 3; i < 9; i++) {
+            assertThat(marked[i]).isEqualTo(plain[i]);
+        }
+    }
 }

@@ -21,7 +21,8 @@ class StillCache {
             long number,
             int later,
             @Nullable Region part,
-            int reduce) {}
+            int reduce,
+            boolean marked) {}
 
     private final Map<Key, byte[]> held = new LinkedHashMap<>(64, 0.75f, true);
     private long heldBytes;

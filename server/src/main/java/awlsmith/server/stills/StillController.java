@@ -32,6 +32,7 @@ class StillController {
      * @param part of the treated picture in its own pixels; none shows all of it
      * @param viewer a name the page makes up for each side it shows
      * @param reference shows the clip's reference instead of the clip
+     * @param marked paints what lies beyond black and white in colours of its own
      */
     record Request(
             long frame,
@@ -40,7 +41,8 @@ class StillController {
             @Nullable Part part,
             int reduce,
             String viewer,
-            @Nullable Boolean reference) {}
+            @Nullable Boolean reference,
+            @Nullable Boolean marked) {}
 
     record Part(int x, int y, int width, int height) {}
 
@@ -56,7 +58,8 @@ class StillController {
                 part == null ? null : new Region(part.x(), part.y(), part.width(), part.height()),
                 Math.clamp(request.reduce(), 1, 64),
                 session.getId() + "/" + request.viewer(),
-                Boolean.TRUE.equals(request.reference()));
+                Boolean.TRUE.equals(request.reference()),
+                Boolean.TRUE.equals(request.marked()));
         return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(png);
     }
 }

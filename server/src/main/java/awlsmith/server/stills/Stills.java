@@ -91,6 +91,7 @@ public class Stills {
      * @param reduce one pixel for the mean of reduce x reduce
      * @param viewer who looks: a newer request of the same viewer stops the older one
      * @param reference shows the clip's reference instead of the clip
+     * @param marked paints what lies beyond black and white in colours of its own
      */
     byte[] still(
             UUID clipId,
@@ -100,13 +101,14 @@ public class Stills {
             @Nullable Region part,
             int reduce,
             String viewer,
-            boolean reference) {
+            boolean reference,
+            boolean marked) {
         Clip clip = reference ? reference(clipId) : clips.open(clipId);
         // a reference keeps its frames beside those of its clip
         UUID id = reference
                 ? UUID.nameUUIDFromBytes((clipId + " reference " + clip.info().file()).getBytes(StandardCharsets.UTF_8))
                 : clipId;
-        var key = new StillCache.Key(id, recipe, number, later, part, reduce);
+        var key = new StillCache.Key(id, recipe, number, later, part, reduce, marked);
         byte[] known = stillCache.find(key);
         if (known != null) {
             return known;
@@ -128,7 +130,7 @@ public class Stills {
                 later,
                 ScreenPicture.needs(out, shown),
                 viewer,
-                (frame, work) -> Png.encode(ScreenPicture.of(frame, shown, reduce, machine.planes(), work)));
+                (frame, work) -> Png.encode(ScreenPicture.of(frame, shown, reduce, marked, machine.planes(), work)));
         stillCache.keep(key, png);
         return png;
     }
