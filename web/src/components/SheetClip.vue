@@ -74,9 +74,11 @@ function toggleBlind() {
 }
 
 async function keep(take: TakeView) {
-  const kept = take.verdict === 'KEPT' && !blind.value
+  // the names may be hidden while the answer is on its way
+  const unseen = blind.value !== undefined
+  const kept = take.verdict === 'KEPT' && !unseen
   await takes.label(take.id, { verdict: kept ? 'OPEN' : 'KEPT' })
-  if (blind.value) {
+  if (unseen) {
     blind.value = undefined
     chosen.value = takes.open.value.findIndex((one) => one.id === take.id)
     notices.say(`You chose take ${take.name}.`)
@@ -203,7 +205,7 @@ useBenchKeys(() => ({
 <template>
   <div class="sheet">
     <div class="head">
-      <h1>{{ title }}</h1>
+      <h1>{{ loaded ? title : 'Proof sheet' }}</h1>
       <span class="label">each cell the same pixels, source first</span>
       <span class="end">
         <label class="label reference">

@@ -2,9 +2,13 @@ package awlsmith.trainer;
 
 import awlsmith.benchmarks.footage.PackageCache;
 import awlsmith.benchmarks.footage.PictureSet;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.Region;
 import awlsmith.core.upscale.HashedFilters;
+import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
+import awlsmith.trainer.onnx.EightBits;
 import awlsmith.trainer.pairs.Pair;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
@@ -16,15 +20,20 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.SplittableRandom;
 
 /** Trains a model, or puts a trained one among the shipped ones. */
 public final class Main {
+    private static final int EXAMPLES = 60;
+    private static final int EXAMPLE_SIDE = 96;
+
     private Main() {}
 
     public static void main(String[] arguments) throws Exception {
         switch (arguments.length == 0 ? "" : arguments[0]) {
             case "train" -> train(Options.of(arguments));
+            case "quicken" -> quicken(Options.of(arguments));
             case "ship" -> ship(Options.of(arguments));
             default -> System.out.print(Options.HELP);
         }
@@ -59,8 +68,7 @@ public final class Main {
         }
     }
 
-    private static List<Pair> pairs(
-            List<awlsmith.core.picture.Plane> pictures, List<PairMaker> makers, Options options) {
+    private static List<Pair> pairs(List<Plane> pictures, List<PairMaker> makers, Options options) {
         var random = new SplittableRandom(options.seed());
         var pairs = new ArrayList<Pair>();
         for (PairMaker maker : makers) {
@@ -81,6 +89,36 @@ public final class Main {
         long samples = Arrays.stream(training.counts()).sum();
         Card.write(Card.ofHashed(options.task(), source, samples, score), folder.resolve("fast.json"));
         System.out.printf("%d samples: PSNR %.3f, %+.3f dB over Lanczos%n", samples, score.psnr(), score.gain());
+    }
+
+    /** Makes the eight-bit twin of a shipped net, with ranges from the pictures it learned from, and tells what it costs. */
+    private static void quicken(Options options) throws Exception {
+        Task task = options.task();
+        PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
+        List<Pair> learn = pairs(pictures.learn(), task.makers(), options);
+        var validation = new Validation(pairs(pictures.check(), task.makers(), options));
+        String name = task.id() + "-2x"
+                + (options.mode() == ModelCard.Mode.QUALITY
+                        ? ""
+                        : "-" + options.mode().id());
+        Path model = options.into().resolve(name + ".onnx");
+        Path twin = options.into().resolve(name + "-8.onnx");
+        List<Plane> examples = learn.stream().map(Main::middle).limit(EXAMPLES).toList();
+        EightBits.write(model, examples, twin);
+        var whole = validation.of(model);
+        var quick = validation.of(twin);
+        System.out.printf(
+                Locale.ROOT,
+                "held-out gain %+.3f dB in floating point, %+.3f in eight bits%n",
+                whole.gain(),
+                quick.gain());
+    }
+
+    private static Plane middle(Pair pair) {
+        Plane small = pair.small();
+        int width = Math.min(EXAMPLE_SIDE, small.width());
+        int height = Math.min(EXAMPLE_SIDE, small.height());
+        return small.window(new Region((small.width() - width) / 2, (small.height() - height) / 2, width, height));
     }
 
     private static void ship(Options options) throws Exception {

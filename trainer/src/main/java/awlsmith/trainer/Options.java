@@ -24,6 +24,8 @@ record Options(Map<String, String> words) {
                 packages=FOLDER        fetched packages are kept there; default .awlsmith/packages
             ship task=... [mode=...] [kind=...] into=FOLDER
                 puts the run's best model and its card among the shipped ones
+            quicken task=... [mode=...] into=FOLDER
+                makes the eight-bit twin of a shipped net, for processors that multiply bytes quickly
             """;
 
     static Options of(String[] arguments) {

@@ -145,7 +145,7 @@ public final class OnnxFile {
                 .build();
     }
 
-    private static NodeProto node(String operator, String out, String... in) {
+    static NodeProto node(String operator, String out, String... in) {
         return NodeProto.newBuilder()
                 .setOpType(operator)
                 .setName(out)
@@ -170,7 +170,7 @@ public final class OnnxFile {
         return attribute.build();
     }
 
-    private static TensorProto tensor(String name, float[] values, long... dims) {
+    static TensorProto tensor(String name, float[] values, long... dims) {
         ByteBuffer raw = ByteBuffer.allocate(values.length * 4).order(ByteOrder.LITTLE_ENDIAN);
         raw.asFloatBuffer().put(values);
         var tensor = TensorProto.newBuilder()

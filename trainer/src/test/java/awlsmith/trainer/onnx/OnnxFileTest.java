@@ -174,4 +174,27 @@ class OnnxFileTest {
         }
         assertThat(OnnxFile.notes(file)).containsEntry("iterations", "12").containsEntry("reach", "9");
     }
+
+    /** In eight bits a net answers as in floating point but for the steps of its bytes: within a few hundredths of its range. */
+    @Test
+    void theEightBitTwinAnswersNearlyTheSame() throws Exception {
+        var shape = new NetShape(1, 8, 3, 2, 1);
+        Plane in = picture(40, 32);
+        Plane whole = run(weights(shape, 7), in);
+        Path twin = folder.resolve("net-8.onnx");
+        EightBits.write(folder.resolve("net.onnx"), List.of(in, picture(24, 24)), twin);
+        Plane quick = Plane.of(80, 64);
+        try (var run = new OnnxRun(twin)) {
+            run.run(List.of(in), quick);
+        }
+        double error = 0;
+        double most = 0;
+        for (int i = 0; i < quick.data().length; i++) {
+            double d = quick.data()[i] - whole.data()[i];
+            error += d * d / quick.data().length;
+            most = Math.max(most, Math.abs(whole.data()[i]));
+        }
+        assertThat(Math.sqrt(error)).isBetween(1e-9, 0.02 * most);
+        assertThat(OnnxFile.notes(twin)).containsEntry("bits", "8").containsEntry("channels", "8");
+    }
 }
