@@ -41,10 +41,8 @@ const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
-const { take, state, plan, problems, saved, load, open, change, save, undo, redo } = useTake(
-  props.clip.id,
-  notices.fail,
-)
+const { take, state, plan, planned, planning, problems, saved, load, open, change, save, undo, redo } =
+  useTake(props.clip.id, notices.fail)
 const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
 const proofs = useProofs(props.clip.id, notices.fail)
@@ -73,9 +71,7 @@ const glass = ref<InstanceType<typeof Glass>>()
 const facts = computed(() => props.clip.facts!)
 const frames = computed(() => props.clip.frames ?? 1)
 /** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
-const sides = computed(() =>
-  plan.value && state.value ? sidesOf(state.value.recipe, plan.value) : undefined,
-)
+const sides = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
 const source = computed(() => sides.value?.source ?? { width: facts.value.width, height: facts.value.height })
 /** Output frames to a frame of the source. */
 const perFrame = computed(() =>
@@ -544,6 +540,8 @@ useBenchKeys(() => {
       '}': () => glass.value?.turnEdge(5),
       '+': () => glass.value?.amplifyMore(),
       p: dropPin,
+      P: () => void suggestPins(),
+      v: () => (varying.value = true),
       x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
       m: () => (marksClipped.value = !marksClipped.value),
       h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
@@ -608,6 +606,7 @@ useBenchKeys(() => {
       :crop="crop"
       :crop-step="cropStep"
       :marked="marksClipped"
+      :awaited="planning"
       @crop="setCrop"
       @pin="addPin"
       @hover="(at) => (hover = at)"

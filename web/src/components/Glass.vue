@@ -49,6 +49,8 @@ const props = defineProps<{
   cropStep: Size
   /** Paints what lies beyond black and white in colours of its own. */
   marked: boolean
+  /** Whether what is to be shown is still being planned. */
+  awaited: boolean
 }>()
 const emit = defineEmits<{
   failed: [error: unknown]
@@ -424,7 +426,7 @@ defineExpose({
       :data-scale="glass.scale"
       :data-x="glass.x"
       :data-y="glass.y"
-      :data-pending="pending"
+      :data-pending="pending || awaited"
       @keydown="onKey"
       @pointermove="onMove"
       @pointerleave="emit('hover', undefined)"

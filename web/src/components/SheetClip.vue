@@ -195,6 +195,7 @@ useBenchKeys(() => ({
     k: () => current.value && void keep(current.value),
     d: () => current.value && !blind.value && discard(current.value),
     b: toggleBlind,
+    P: () => void suggest(),
     v: () => (varying.value = true),
     Enter: () => current.value && toBench(current.value),
     g: () => current.value && toBench(current.value),

@@ -10,6 +10,7 @@ export function useFigures(clip: string) {
   let timer: ReturnType<typeof setTimeout> | undefined
   let asked: AbortController | undefined
   let last = ''
+  let measured = ''
 
   function want(recipe: Recipe, frame: number, later: number, seen: Rect) {
     const part = {
@@ -24,6 +25,11 @@ export function useFigures(clip: string) {
       return
     }
     last = key
+    if (JSON.stringify(recipe) !== measured) {
+      // what other settings did says nothing of these
+      measured = JSON.stringify(recipe)
+      figures.value = undefined
+    }
     asked?.abort()
     clearTimeout(timer)
     timer = setTimeout(() => {

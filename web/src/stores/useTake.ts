@@ -1,4 +1,4 @@
-import { computed, onScopeDispose, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type PlanView, Problem, type Recipe, type RecipeProblem, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
 
@@ -21,12 +21,16 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   const take = shallowRef<TakeView>()
   const state = shallowRef<State>()
   const plan = shallowRef<PlanView>()
+  /** The recipe that the plan at hand was made for: only these two together say where pixels lie. */
+  const planned = shallowRef<Recipe>()
+  /** Whether the plan of the present recipe is still on its way. */
+  const planning = ref(false)
   const problems = shallowRef<RecipeProblem[]>([])
   /** States that are still to be saved, in order; each becomes one step of undo. */
   const pending = shallowRef<State[]>([])
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> | undefined
-  let planning: AbortController | undefined
+  let asking: AbortController | undefined
   let lastGesture = ''
   let lastChange = 0
 
@@ -85,24 +89,31 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   }
 
   async function replan() {
-    planning?.abort()
-    const mine = (planning = new AbortController())
+    asking?.abort()
+    const mine = (asking = new AbortController())
     const now = state.value
     if (!now) {
       return
     }
+    planning.value = true
     try {
-      plan.value = await api.plan(
+      const made = await api.plan(
         clip,
         { recipe: now.recipe, deliverable: USUAL, ...marks(now) },
         mine.signal,
       )
+      plan.value = made
+      planned.value = now.recipe
       problems.value = []
     } catch (error) {
       if (error instanceof Problem && error.problems.length > 0) {
         problems.value = error.problems
       } else if (!mine.signal.aborted) {
         fail(error)
+      }
+    } finally {
+      if (asking === mine) {
+        planning.value = false
       }
     }
   }
@@ -174,7 +185,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   })
   onScopeDispose(() => {
     stopListening()
-    planning?.abort()
+    asking?.abort()
     clearTimeout(timer)
     if (pending.value.length > 0) {
       void save()
@@ -185,6 +196,8 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     take,
     state,
     plan,
+    planned,
+    planning,
     problems,
     saved: computed(() => pending.value.length === 0),
     load,
