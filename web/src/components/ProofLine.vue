@@ -150,6 +150,7 @@ const lengths = [1, 2, 3, 5]
 }
 
 .length {
+  max-width: 76px;
   border: 1px solid var(--rule);
   border-radius: 2px;
   background: var(--raised);

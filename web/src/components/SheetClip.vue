@@ -403,7 +403,7 @@ h1 {
   grid-template-columns: 236px repeat(var(--pins), minmax(170px, 1fr));
   gap: 8px;
   margin-bottom: 8px;
-  height: max(174px, (100vh - 150px) / var(--rows) - 8px);
+  height: max(184px, (100vh - 150px) / var(--rows) - 8px);
   max-height: 420px;
 }
 

@@ -17,7 +17,16 @@ export function useBenchKeys(keys: () => Keys) {
   const stop = new AbortController()
   window.addEventListener('keydown', onKey, { signal: stop.signal })
   window.addEventListener('keyup', onKeyUp, { signal: stop.signal })
+  // a button that was clicked with the pointer must not take the keys that follow
+  window.addEventListener('click', letGo, { signal: stop.signal })
   onScopeDispose(() => stop.abort())
+
+  function letGo(event: MouseEvent) {
+    const button = (event.target as HTMLElement).closest<HTMLElement>('button')
+    if (event.detail > 0 && button && !button.closest('[role="dialog"]')) {
+      button.blur()
+    }
+  }
 
   function onKey(event: KeyboardEvent) {
     const target = event.target as HTMLElement
