@@ -51,13 +51,13 @@ public final class Looking {
             new Case("enlarge 2x, drawn quality", "enlarge factor=2 model=drawn mode=quality"),
             new Case("cadence, repeated frames out", "cadence"),
             new Case("deinterlace to fields", "deinterlace order=top rate=fields"),
-            new Case("straighten 1 degree", "turn straighten=1"),
+            new Case("straighten 1 degree", "turn angle=1"),
             new Case("crop", "crop left=16 top=16"),
             new Case(
                     "five steps: cadence, deinterlace, straighten, crop, enlarge 2x photographic fast",
                     "cadence",
                     "deinterlace order=top rate=frames",
-                    "turn straighten=1",
+                    "turn angle=1",
                     "crop left=16 top=16",
                     "enlarge factor=2 model=photographic mode=fast"));
 
