@@ -46,21 +46,37 @@ describe('the library', () => {
     expect(page.find('[data-test=machine]').text()).toBe("they run on the processor's cores, 4 at once")
   })
 
-  it('measures speeds when asked to, and again', async () => {
-    vi.spyOn(api, 'models').mockResolvedValue([model('worn', 'quality')])
-    let answer: (models: ModelView[]) => void = () => {}
-    vi.spyOn(api, 'measureModels').mockReturnValue(new Promise((done) => (answer = done)))
+  it('measures speeds one after another when asked to, and again', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([model('worn', 'quality'), model('worn', 'fast')])
+    const answers: ((model: ModelView) => void)[] = []
+    vi.spyOn(api, 'measureModel').mockImplementation(() => new Promise((done) => answers.push(done)))
     const page = await library()
     const button = page.find('[data-test=measure]')
     expect(page.text()).toContain('not measured yet')
     expect(button.text()).toBe('Measure speeds')
     await button.trigger('click')
-    expect(button.text()).toBe('Measuring…')
-    expect(button.attributes('disabled')).toBeDefined()
-    answer([model('worn', 'quality', 640 * 360 * 3.5)])
+    expect(button.text()).toBe('Measuring 1 of 2, stop')
+    answers[0]?.(model('worn', 'quality', 640 * 360 * 3.5))
     await flushPromises()
     expect(page.text()).toContain('3.5 frames/s of 640×360 here')
+    expect(button.text()).toBe('Measuring 2 of 2, stop')
+    answers[1]?.(model('worn', 'fast', 640 * 360 * 40))
+    await flushPromises()
     expect(button.text()).toBe('Measure speeds again')
+  })
+
+  it('stops measuring when told to', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([model('worn', 'quality'), model('worn', 'fast')])
+    let answer: (model: ModelView) => void = () => {}
+    const asked = vi.spyOn(api, 'measureModel').mockReturnValue(new Promise((done) => (answer = done)))
+    const page = await library()
+    const button = page.find('[data-test=measure]')
+    await button.trigger('click')
+    await button.trigger('click')
+    answer(model('worn', 'quality', 640 * 360))
+    await flushPromises()
+    expect(asked).toHaveBeenCalledTimes(1)
+    expect(button.text()).toBe('Measure speeds')
   })
 
   it('can be opened again when the server was away', async () => {

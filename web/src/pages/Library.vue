@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef } from 'vue'
 import {
   api,
   type MachineView,
@@ -18,7 +18,6 @@ const models = useModels()
 const notices = useNotices()
 const recipes = shallowRef<SavedRecipe[]>([])
 const kinds = shallowRef<StepDescription[]>([])
-const measuring = ref(false)
 const machine = shallowRef<MachineView>()
 
 const families = computed(() => {
@@ -56,12 +55,6 @@ async function remove(one: SavedRecipe) {
 function download(one: SavedRecipe) {
   saveFile(new Blob([JSON.stringify(one.recipe, null, 2)], { type: 'application/json' }), `${one.name}.json`)
 }
-
-async function measure() {
-  measuring.value = true
-  await models.measure()
-  measuring.value = false
-}
 </script>
 
 <template>
@@ -72,8 +65,16 @@ async function measure() {
       <span v-if="machine" class="label" data-test="machine"
         >they run on {{ machine.nets }}, {{ machine.cores }} at once</span
       >
-      <button type="button" class="button" :disabled="measuring" data-test="measure" @click="measure">
-        {{ measuring ? 'Measuring…' : unmeasured ? 'Measure speeds' : 'Measure speeds again' }}
+      <button
+        type="button"
+        class="button"
+        data-test="measure"
+        @click="models.measured === undefined ? models.measure() : models.stop()"
+      >
+        <template v-if="models.measured !== undefined">
+          Measuring {{ models.measured + 1 }} of {{ models.all.length }}, stop
+        </template>
+        <template v-else>{{ unmeasured ? 'Measure speeds' : 'Measure speeds again' }}</template>
       </button>
     </div>
     <article data-test="recipes">

@@ -21,17 +21,35 @@ export const useModels = defineStore('models', () => {
     }
   }
 
+  /** How many have been measured anew, while that is going on. */
+  const measured = ref<number>()
+
+  /** Measures one after another, until all are done or somebody stops it. */
   async function measure() {
+    measured.value = 0
     try {
-      all.value = await api.measureModels()
+      for (const model of [...all.value]) {
+        if (measured.value === undefined) {
+          return
+        }
+        const fresh = await api.measureModel(model.id, model.mode)
+        all.value = all.value.map((one) => (one.id === fresh.id && one.mode === fresh.mode ? fresh : one))
+        measured.value = measured.value === undefined ? undefined : measured.value + 1
+      }
     } catch (error) {
       useNotices().fail(error)
+    } finally {
+      measured.value = undefined
     }
+  }
+
+  function stop() {
+    measured.value = undefined
   }
 
   function modesOf(id: string): string[] {
     return all.value.filter((one) => one.id === id).map((one) => one.mode)
   }
 
-  return { all, load, measure, modesOf }
+  return { all, load, measure, measured, stop, modesOf }
 })

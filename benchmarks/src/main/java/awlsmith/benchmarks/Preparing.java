@@ -12,10 +12,16 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.Prober;
 import awlsmith.render.Machine;
+import awlsmith.render.RenderRequest;
+import awlsmith.render.RenderWatch;
+import awlsmith.render.Renderer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,6 +30,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /** How fast clips are examined, and how well fields become frames beside FFmpeg's filters, on the same files. */
 public final class Preparing {
@@ -96,6 +103,16 @@ public final class Preparing {
         deinterlace("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi"));
         deinterlace("tree.avi", packages.file("opencv-doc", EXAMPLES + "tree.avi"));
         deinterlace("deck walk, truth", demo.resolve("truth").resolve("deck-walk.mp4"));
+        say("");
+        say("## What FFmpeg's idet takes the result for");
+        say("");
+        say(
+                "Frames that idet (several frames looked at) calls whole, before and behind our deinterlacing to whole frames.");
+        say("");
+        say("| clip | before | behind |");
+        say("|---|---|---|");
+        detected("tape crossing", demo.resolve("tape-crossing.mpg"));
+        woven("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi"));
     }
 
     private static Clip indexed(Path file) {
@@ -144,6 +161,63 @@ public final class Preparing {
         say(Figures.text(
                 "| %s | %.2f | %.2f | %.2f | %.2f | %+.2f |",
                 name, values[0], values[1], values[2], values[3], values[0] - values[1]));
+    }
+
+    private void woven(String name, Path file) throws IOException {
+        Path woven = scratch.resolve("woven.mkv");
+        Command.ffmpeg("-i " + file + " -an -vf format=yuv420p,tinterlace=mode=interleave_top -frames:v " + FIELDS
+                + " -c:v ffv1 -field_order tt -top 1 " + woven);
+        detected(name, woven);
+    }
+
+    private void detected(String name, Path file) throws IOException {
+        Path out = scratch.resolve("whole.mkv");
+        Path segments = Files.createDirectories(scratch.resolve("segments"));
+        Clip clip = indexed(file);
+        int frames = Math.min(FIELDS, clip.index().orElseThrow().count());
+        var recipe = new Recipe(List.of(Step.parse("deinterlace order=top rate=frames")));
+        var request = new RenderRequest(
+                clip,
+                recipe,
+                new FrameRange(0, frames),
+                Deliverable.usual(Deliverable.Codec.FFV1),
+                out,
+                segments,
+                2 * FIELDS);
+        new Renderer(request, machine, RenderWatch.SILENT, new Cancel()).render();
+        say("| " + name + " | " + whole(file, frames) + " | " + whole(out, frames) + " |");
+        try (var files = Files.list(segments)) {
+            for (Path one : files.toList()) {
+                Files.delete(one);
+            }
+        }
+        Files.delete(segments);
+    }
+
+    /** How many of a file's frames idet calls progressive, of those it was shown. */
+    private static String whole(Path file, int frames) {
+        String told = Command.run(List.of(
+                "ffmpeg",
+                "-hide_banner",
+                "-nostdin",
+                "-nostats",
+                "-i",
+                file.toString(),
+                "-an",
+                "-frames:v",
+                "" + frames,
+                "-vf",
+                "idet",
+                "-f",
+                "null",
+                "-"));
+        var counts = Pattern.compile(
+                        "Multi frame detection:\\s*TFF:\\s*(\\d+)\\s*BFF:\\s*(\\d+)\\s*Progressive:\\s*(\\d+)")
+                .matcher(told);
+        if (!counts.find()) {
+            throw new IllegalStateException("idet told nothing: " + told);
+        }
+        return counts.group(3) + " of " + frames;
     }
 
     private List<Plane> luma(Clip clip, List<awlsmith.core.pipeline.Stage> stages) {

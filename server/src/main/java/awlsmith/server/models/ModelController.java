@@ -2,6 +2,7 @@ package awlsmith.server.models;
 
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
+import awlsmith.server.problem.Refusal;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -9,6 +10,7 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The models' cards. */
@@ -36,11 +38,18 @@ class ModelController {
         return Models.all().stream().map(this::view).toList();
     }
 
-    /** Measures every model anew. */
+    /** @param id of the model; @param mode what it aims at */
+    record Which(String id, String mode) {}
+
+    /** Measures one model anew, which takes about a second; who wants all asks for one after another and may stop. */
     @PostMapping("/api/models/speeds")
-    List<ModelView> measure() {
-        Models.all().forEach(speeds::measureAgain);
-        return models();
+    ModelView measure(@RequestBody Which which) {
+        ModelCard card = Models.all().stream()
+                .filter(one -> one.id().equals(which.id()) && one.mode().id().equals(which.mode()))
+                .findFirst()
+                .orElseThrow(() -> Refusal.unknown("this model"));
+        speeds.measureAgain(card);
+        return view(card);
     }
 
     private ModelView view(ModelCard card) {
