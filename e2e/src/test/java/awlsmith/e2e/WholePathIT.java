@@ -179,7 +179,8 @@ class WholePathIT extends BrowserIT {
         }
         choose("none", "");
         page.locator("nav").getByText("Library").click();
-        assertThat(page.locator("article[data-test^=card]")).hasCount(Models.families().size());
+        assertThat(page.locator("article[data-test^=card]"))
+                .hasCount(Models.families().size());
         assertThat(page.getByText("frames/s of 640×360 here").first()).isVisible(SOON);
         page.goBack();
         settled();
