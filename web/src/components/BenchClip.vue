@@ -5,8 +5,6 @@ import {
   api,
   type ClipView,
   type PinView,
-  Problem,
-  type ProofView,
   type Recipe,
   type StepDescription,
   type TakeView,
@@ -14,16 +12,14 @@ import {
 import { useClipTakes } from '@/stores/useClipTakes'
 import { useFigures } from '@/stores/useFigures'
 import { useNotices } from '@/stores/notices'
-import { usePins } from '@/stores/usePins'
+import { pinAround, usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
-import { useProofs } from '@/stores/useProofs'
 import { useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
-import { withNewStep, withStep } from '@/view/recipe'
-import { captionStrip } from '@/view/sheetPicture'
 import { type Sides, sidesOf } from '@/view/sides'
 import { useBenchKeys } from '@/view/useBenchKeys'
-import { useProofPlayer } from '@/view/useProofPlayer'
+import { useBenchProofs } from '@/view/useBenchProofs'
+import { useCropping } from '@/view/useCropping'
 import { clock } from '@/view/words'
 import DispatchDialog from './DispatchDialog.vue'
 import Glass from './Glass.vue'
@@ -45,7 +41,6 @@ const { take, state, plan, planned, planning, problems, saved, load, open, chang
   useTake(props.clip.id, notices.fail)
 const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
-const proofs = useProofs(props.clip.id, notices.fail)
 const planOf = usePlans(props.clip.id)
 const { figures, want: wantFigures } = useFigures(props.clip.id)
 
@@ -53,8 +48,6 @@ const steps = shallowRef<StepDescription[]>([])
 const frame = ref(0)
 /** Output frames after the first one made of the frame, where a recipe makes more of them. */
 const later = ref(0)
-/** The crop step whose rectangle is being dragged, or -1. */
-const cropping = ref(-1)
 const dispatching = ref(false)
 const varying = ref(false)
 const starting = ref(false)
@@ -64,8 +57,6 @@ const marksClipped = ref(false)
 const seen = shallowRef<Rect>()
 const hover = shallowRef<Point>()
 const against = shallowRef<{ id: string; name: string; sides: Sides; reference: boolean }>()
-const proofSeconds = ref(2)
-const chosenProof = ref<string>()
 const glass = ref<InstanceType<typeof Glass>>()
 
 const facts = computed(() => props.clip.facts!)
@@ -86,127 +77,25 @@ const pinsHere = computed(() => pins.pins.value.filter((pin) => pin.frame === fr
 
 // --- proofs ---
 
-const proof = computed(() => proofs.proofs.value.find((one) => one.id === chosenProof.value))
-const player = useProofPlayer(proof, planOf, notices.fail)
+const { proofs, proof, chosenProof, proofSeconds, player, marked, ...proving } = useBenchProofs({
+  clip: props.clip,
+  planOf,
+  take,
+  state,
+  sides,
+  save,
+  seenPart: () => glass.value?.seenPart(),
+  frame,
+  goTo,
+})
 const { moving, playing, loop, speed } = player
 const presentRecipe = computed(() => JSON.stringify(state.value?.recipe ?? {}))
-const marked = computed(() => state.value?.inFrame !== undefined || state.value?.outFrame !== undefined)
-
-/** The clip's frame that belongs to a proof's. */
-function clipFrame(of: ProofView, n: number): number {
-  return of.fromFrame + (n * (of.endFrame - of.fromFrame)) / of.frames
-}
-
-watch(moving, (now) => {
-  if (now && proof.value) {
-    goTo(clipFrame(proof.value, now.frame))
-  }
-})
 
 function goTo(at: number) {
   const per = perFrame.value
   const n = clamp(Math.floor(at * per + 1e-6), 0, frames.value * per - 1)
   frame.value = Math.floor(n / per)
   later.value = n % per
-}
-
-async function prove() {
-  const now = state.value
-  const on = take.value
-  if (!now || !on || !sides.value || !glass.value) {
-    return
-  }
-  await save()
-  const length = Math.max(1, Math.round(proofSeconds.value * facts.value.ratePerSecond))
-  const from = marked.value ? (now.inFrame ?? 0) : clamp(frame.value, 0, Math.max(0, frames.value - length))
-  const end = marked.value ? (now.outFrame ?? frames.value) : Math.min(frames.value, from + length)
-  const { placement } = sides.value
-  const part = glass.value.seenPart()
-  const perX = placement.width / source.value.width
-  const perY = placement.height / source.value.height
-  const made = await proofs.prove({
-    takeId: on.id,
-    takeName: on.name,
-    recipe: now.recipe,
-    from,
-    end,
-    x: Math.max(0, Math.floor(placement.x + part.x * perX)),
-    y: Math.max(0, Math.floor(placement.y + part.y * perY)),
-    width: Math.max(2, Math.ceil(part.width * perX)),
-    height: Math.max(2, Math.ceil(part.height * perY)),
-  })
-  if (made) {
-    player.pause()
-    chosenProof.value = made.id
-  }
-}
-
-// a proof that was asked for plays as soon as there is something of it
-watch(
-  () => [proof.value?.id, (proof.value?.framesDone ?? 0) >= 12 || proof.value?.state === 'DONE'] as const,
-  ([id, there], [before, was]) => {
-    if (id && there && (id !== before || !was) && !playing.value) {
-      void player.toggle()
-    }
-  },
-)
-
-function playOrPause() {
-  const now = proof.value
-  if (!now) {
-    const last = proofs.proofs.value.findLast((one) => one.framesDone > 0)
-    if (last) {
-      chosenProof.value = last.id
-    } else {
-      notices.say('Nothing to play yet: Enter renders a proof of this moment.')
-    }
-    return
-  }
-  const inside = frame.value >= now.fromFrame && frame.value < now.endFrame
-  const seconds = ((frame.value - now.fromFrame) / (now.endFrame - now.fromFrame)) * (now.frames / now.rate)
-  void player.toggle(inside ? Math.max(0, seconds) : 0)
-}
-
-function nextSpeed() {
-  speed.value = speed.value === 1 ? 0.5 : speed.value === 0.5 ? 0.25 : 1
-}
-
-/** Asks for a moving comparison with captions; it is fetched as a file once it is ready. */
-async function compareProof(one: ProofView, look: 'wipe' | 'pair') {
-  const width = look === 'pair' ? 2 * one.width : one.width
-  const strip = captionStrip(width, {
-    left: 'source, enlarged plainly',
-    middle: props.clip.title,
-    right: `take ${one.takeName}`,
-  })
-  try {
-    await api.compareProof(one.id, look, strip.toDataURL('image/png').replace(/^[^,]*,/, ''))
-    fetching.value = one.id
-  } catch (error) {
-    notices.fail(error)
-  }
-}
-
-const fetching = ref('')
-watch(
-  () => proofs.proofs.value.find((one) => one.id === fetching.value)?.comparison,
-  (made) => {
-    if (made?.ready) {
-      const link = document.createElement('a')
-      link.href = `/api/proofs/${fetching.value}/comparison`
-      link.download = `${props.clip.title} ${made.look}.mp4`
-      link.click()
-      fetching.value = ''
-    } else if (made?.problem) {
-      notices.fail(new Problem(0, made.problem))
-      fetching.value = ''
-    }
-  },
-)
-
-async function throwAway(one: ProofView) {
-  chosenProof.value = undefined
-  await proofs.remove(one.id)
 }
 
 // --- takes ---
@@ -303,21 +192,11 @@ function judge() {
 
 // --- pins ---
 
-/** The usual pin: a loupe's shape, larger on larger pictures. */
 function dropPin() {
   const at = glass.value?.pointed()
-  if (!at) {
-    return
+  if (at) {
+    addPin(pinAround(at, source.value))
   }
-  const width = Math.max(34, source.value.width / 14)
-  const height = (width * 74) / 133
-  const inside = (v: number, size: number, all: number) => clamp(v - size / 2, 0, Math.max(0, all - size))
-  addPin({
-    x: inside(at.x, width, source.value.width),
-    y: inside(at.y, height, source.value.height),
-    width,
-    height,
-  })
 }
 
 function addPin(box: Rect, name?: string) {
@@ -334,92 +213,23 @@ function goToPin(pin: PinView) {
 }
 
 async function suggestPins() {
-  const now = state.value
-  if (!now) {
-    return
-  }
-  searching.value = true
-  try {
-    const places = await api.places(props.clip.id, now.recipe, frame.value)
-    if (places.length === 0) {
-      notices.say('No place of this frame stands out.')
-    }
-    const width = Math.max(34, source.value.width / 14)
-    const height = (width * 74) / 133
-    const here = pinsHere.value.map((pin) => ({ x: pin.x + pin.width / 2, y: pin.y + pin.height / 2 }))
-    for (const one of places) {
-      // a place may stand out for several reasons, and may be pinned already
-      if (here.some((other) => Math.abs(other.x - one.x) < width && Math.abs(other.y - one.y) < height)) {
-        continue
-      }
-      here.push(one)
-      await pins.drop({
-        name: one.why,
-        frame: one.frame,
-        x: one.x - width / 2,
-        y: one.y - height / 2,
-        width,
-        height,
-      })
-    }
-  } catch (error) {
-    notices.fail(error)
-  } finally {
+  if (state.value) {
+    searching.value = true
+    await pins.suggest(state.value.recipe, frame.value, source.value)
     searching.value = false
   }
 }
 
 // --- the crop ---
 
-/** What the step being dragged gets: the picture before it is the source's, as crops come before anything that enlarges. */
-const crop = computed<Rect | undefined>(() => {
-  const step = state.value?.recipe.steps[cropping.value]
-  if (step?.step !== 'crop' || !plan.value) {
-    return undefined
-  }
-  const { settings } = step
-  const x = Number(settings['left'] ?? 0)
-  const y = Number(settings['top'] ?? 0)
-  return {
-    x,
-    y,
-    width: Number(settings['width'] ?? source.value.width - x),
-    height: Number(settings['height'] ?? source.value.height - y),
-  }
-})
-const cropStep = computed(() => {
-  const across = ['4:2:0', '4:2:2'].includes(facts.value.layout) ? 2 : 1
-  const down = facts.value.layout === '4:2:0' ? 2 : 1
-  const before = plan.value?.steps[cropping.value]
-  return { width: across, height: down * (before?.scan === 'i' ? 2 : 1) }
-})
-
-function setCrop(next: Rect) {
-  const now = state.value
-  const step = now?.recipe.steps[cropping.value]
-  if (now && step) {
-    const settings = { left: next.x, top: next.y, width: next.width, height: next.height }
-    change({ recipe: withStep(now.recipe, cropping.value, { ...step, settings }) }, `crop ${cropping.value}`)
-  }
-}
-
-/** The crop step there is, a new one, or an end of dragging. */
-function toggleCrop() {
-  const now = state.value
-  if (!now || cropping.value >= 0) {
-    cropping.value = -1
-    return
-  }
-  const there = now.recipe.steps.findIndex((step) => step.step === 'crop')
-  if (there >= 0) {
-    cropping.value = there
-    return
-  }
-  const order = steps.value.map((step) => step.id)
-  const added = withNewStep(now.recipe, 'crop', order)
-  change({ recipe: added.recipe })
-  cropping.value = added.index
-}
+const { cropping, crop, cropStep, setCrop, toggleCrop } = useCropping(
+  facts,
+  source,
+  plan,
+  state,
+  steps,
+  change,
+)
 
 onMounted(async () => {
   const wanted = route.query
@@ -545,8 +355,8 @@ useBenchKeys(() => {
       x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
       m: () => (marksClipped.value = !marksClipped.value),
       h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
-      Enter: () => void prove(),
-      ' ': playOrPause,
+      Enter: () => void proving.prove(),
+      ' ': proving.playOrPause,
       t: () => stepTake(1),
       T: () => stepTake(-1),
       n: () => void copyTake(),
@@ -658,14 +468,14 @@ useBenchKeys(() => {
           :speed="speed"
           :seconds="proofSeconds"
           :marked="marked"
-          @prove="prove"
-          @toggle="playOrPause"
+          @prove="proving.prove"
+          @toggle="proving.playOrPause"
           @stop="(one) => proofs.stop(one.id)"
-          @remove="throwAway"
+          @remove="proving.throwAway"
           @close="chosenProof = undefined"
           @loop="loop = !loop"
-          @speed="nextSpeed"
-          @compare="compareProof"
+          @speed="proving.nextSpeed"
+          @compare="proving.compareProof"
           @seconds="(n) => (proofSeconds = n)"
         />
       </template>

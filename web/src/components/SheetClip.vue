@@ -129,27 +129,10 @@ async function refer(event: Event) {
 
 async function suggest() {
   const take = takes.open.value[0]
-  if (!take) {
-    return
-  }
-  searching.value = true
-  try {
-    const places = await api.places(props.clip.id, take.recipe as unknown as Recipe, middle)
-    const width = Math.max(48, (first.value?.sides?.source.width ?? 640) / 10)
-    const height = width * 0.62
-    for (const one of places.slice(0, 4)) {
-      await pins.drop({
-        name: one.why,
-        frame: one.frame,
-        x: one.x - width / 2,
-        y: one.y - height / 2,
-        width,
-        height,
-      })
-    }
-  } catch (error) {
-    notices.fail(error)
-  } finally {
+  const source = first.value?.sides?.source
+  if (take && source) {
+    searching.value = true
+    await pins.suggest(take.recipe as unknown as Recipe, middle, source)
     searching.value = false
   }
 }

@@ -37,6 +37,8 @@ export function useProofPlayer(
   let loading: AbortController | undefined
   let shown: { id: string; sides: ReturnType<typeof sidesOf> } | undefined
   let url = ''
+  /** Play was asked for before there was anything to play. */
+  let eager = false
 
   async function open(next: ProofView, resumeAt: number, play: boolean) {
     close()
@@ -64,7 +66,7 @@ export function useProofPlayer(
         }
       })
       video.currentTime = resumeAt
-      if (play) {
+      if (play || eager) {
         await start()
       }
     } catch (error) {
@@ -129,8 +131,10 @@ export function useProofPlayer(
 
   async function start() {
     if (!shown) {
+      eager = true
       return
     }
+    eager = false
     video.playbackRate = speed.value
     if (video.ended) {
       video.currentTime = 0
@@ -146,6 +150,7 @@ export function useProofPlayer(
   }
 
   function pause() {
+    eager = false
     playing.value = false
     video.pause()
   }
