@@ -17,13 +17,22 @@ import {
   toScreen,
   zoomAt,
 } from '@/view/glass'
-import { type Edge, fromEdge, halfScreen, type Look, paint } from '@/view/paint'
+import { type Edge, fromEdge, halfScreen, type Look, paint, type Piece } from '@/view/paint'
 import { behindTheGlass } from '@/view/queue'
-import { isSameSize, referenceWish, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
+import {
+  isMuch,
+  isSameSize,
+  middleOf,
+  referenceWish,
+  type Sides,
+  sourceWish,
+  type Spot,
+  treatedWish,
+} from '@/view/sides'
 import { captioned, saveAs } from '@/view/sheetPicture'
 import { useDrawLoop } from '@/view/useDrawLoop'
 import type { Moving } from '@/view/useProofPlayer'
-import { useStill } from '@/view/useStill'
+import { type StillWish, useStill } from '@/view/useStill'
 import { ratio } from '@/view/words'
 import CropFrame from './CropFrame.vue'
 import GlassBar from './GlassBar.vue'
@@ -88,6 +97,11 @@ const quit = new AbortController()
 const left = reactive(useStill('source', (error) => emit('failed', error)))
 const right = reactive(useStill('treated', (error) => emit('failed', error)))
 
+/** What takes long shows its middle first. */
+const middle = reactive(useStill('middle', (error) => emit('failed', error)))
+const focus = shallowRef<Piece>()
+let rest: StillWish | undefined
+
 const source = computed(() => props.sides.source)
 /** The treated picture's pixels to one of the screen's. */
 const treatedScale = computed(() => (glass.value.scale * source.value.width) / props.sides.placement.width)
@@ -108,7 +122,7 @@ const shapes = [
   { label: '1:1', ratio: 1 },
 ]
 const shape = ref(0)
-const pending = computed(() => left.pending || right.pending)
+const pending = computed(() => left.pending || middle.pending || right.pending)
 const leftName = computed(() => {
   if (props.against) {
     return props.against.reference ? 'reference' : `take ${props.against.name}`
@@ -143,6 +157,7 @@ const { invalidate } = useDrawLoop(() => {
       frame: props.crop ? { x: 0, y: 0, ...source.value } : frame.value,
       source: props.moving?.source ?? left.piece,
       treated: props.moving?.treated ?? right.piece,
+      focus: props.moving || shown.value === 'difference' ? undefined : focus.value,
       look: shown.value,
       edge: edge.value,
       amplify: amplify.value,
@@ -258,6 +273,31 @@ function leftWish(spot: Spot) {
   return sourceWish(spot, props.sides, own.value)
 }
 
+function wishTreated(wish: StillWish) {
+  rest = undefined
+  const quick = !isMuch(wish) || look.value === 'difference'
+  if (quick || right.has(wish) || right.asks(wish)) {
+    middle.stop()
+    right.wish(wish)
+    return
+  }
+  right.stop()
+  rest = wish
+  middle.wish(middleOf(wish))
+  if (!middle.pending) {
+    showRest()
+  }
+}
+
+function showRest() {
+  if (rest) {
+    focus.value = middle.piece
+    const wish = rest
+    rest = undefined
+    right.wish(wish)
+  }
+}
+
 function fetchNow() {
   if (screen.value.width < 2 || props.moving) {
     return
@@ -272,7 +312,7 @@ function fetchNow() {
     marked: props.marked,
   }
   if (!props.crop) {
-    right.wish(treatedWish(spot, props.sides))
+    wishTreated(treatedWish(spot, props.sides))
   }
   left.wish(leftWish(spot))
   emit('seen', seenPart())
@@ -297,6 +337,27 @@ watch(
 )
 watch(sideScreen, () => (isFitted.value ? fit() : fetchSoon(0)))
 watch([() => left.piece, () => right.piece, () => props.moving, edge, shown, amplify], invalidate)
+// a piece that is replaced must not be drawn any more
+watch(
+  () => middle.piece,
+  () => (focus.value = undefined),
+  { flush: 'sync' },
+)
+watch(
+  () => middle.pending,
+  (is) => {
+    if (!is) {
+      showRest()
+    }
+  },
+  { flush: 'sync' },
+)
+watch(
+  () => right.piece,
+  () => (focus.value = undefined),
+  { flush: 'sync' },
+)
+watch(focus, invalidate)
 let release: (() => void) | undefined
 watch(pending, (is) => {
   clearTimeout(telling)

@@ -5,7 +5,7 @@ import { did } from './figures'
 import { Queue } from './queue'
 import { columns, targets } from './scopes'
 import { harmLines, recipeWords, takeLines } from './sheetWords'
-import { isInTreated, type Sides, sidesOf, sourceWish, treatedWish } from './sides'
+import { isInTreated, isMuch, middleOf, type Sides, sidesOf, sourceWish, treatedWish } from './sides'
 import { present, values, variables, varied } from './vary'
 
 const recipe: Recipe = {
@@ -184,6 +184,30 @@ describe('sides', () => {
     expect(treatedWish(spot, sides).need.part).toEqual({ x: 40, y: 60, width: 40, height: 40 })
     expect(sourceWish(spot, sides, false).need.part).toEqual({ x: 80, y: 60, width: 40, height: 40 })
     expect(sourceWish(spot, sides, true)).toMatchObject({ recipe: undefined, size: sides.source })
+  })
+
+  it('show the middle first where a model has much to make', () => {
+    const wide = { ...spot, screen: { width: 1600, height: 900 }, glass: { x: 50, y: 40, scale: 2 } }
+    const large = {
+      ...sides,
+      treated: { width: 3840, height: 2160 },
+      placement: { x: 0, y: 0, width: 3840, height: 2160 },
+    }
+    const wish = treatedWish(
+      { ...wide, screen: { width: 640, height: 360 }, glass: { x: 50, y: 40, scale: 38.4 } },
+      large,
+    )
+    expect(isMuch(wish)).toBe(false)
+    const whole = treatedWish({ ...wide, glass: { x: 50, y: 40, scale: 16 } }, large)
+    expect(isMuch(whole)).toBe(true)
+    expect(isMuch({ ...whole, recipe: undefined })).toBe(false)
+    const middle = middleOf(whole)
+    expect(middle.need.reduce).toBe(whole.need.reduce)
+    const { part, reduce } = middle.need
+    expect(part.x % Math.max(2, reduce)).toBe(0)
+    expect(part.width).toBeLessThanOrEqual(whole.need.part.width / 2)
+    expect(part.x).toBeGreaterThanOrEqual(whole.need.part.x + whole.need.part.width / 4)
+    expect(part.x + part.width).toBeLessThanOrEqual(whole.need.part.x + whole.need.part.width)
   })
 
   it('know what a crop leaves', () => {

@@ -95,6 +95,14 @@ describe('the painter', () => {
     expect(painted({ look: 'treated', glass: { x: 50, y: 40, scale: 4 } })[1]).toContain('crisp')
   })
 
+  it('draws what of the treated picture is newer over the rest of it', () => {
+    const focus = { ...piece('middle', 200), covers: { x: 25, y: 20, width: 50, height: 40 } }
+    const calls = painted({ look: 'treated', focus })
+    expect(calls[1]).toContain('draw treated')
+    expect(calls[2]).toContain('draw middle 100 60 100 80')
+    expect(painted({ look: 'source', focus }).join()).not.toContain('middle')
+  })
+
   it('shows one side alone without an edge', () => {
     expect(painted({ look: 'source' })).toHaveLength(2)
     expect(painted({ look: 'source' })[1]).toContain('in 0 0 300 0 300 200 0 200')

@@ -27,6 +27,8 @@ export interface Scene {
   readonly frame: Rect
   readonly source: Piece | undefined
   readonly treated: Piece | undefined
+  /** The middle of the treated picture, newer than the rest while that is still being made. */
+  readonly focus?: Piece | undefined
   readonly look: Look
   readonly edge: Edge
   /** How many times larger differences are shown; a power of two. */
@@ -54,8 +56,14 @@ export function paint(ctx: CanvasRenderingContext2D, scene: Scene) {
       side(ctx, scene, scene.source, whole(screen))
       return cutOff(ctx, scene, whole(screen))
     case 'treated':
-      return side(ctx, scene, scene.treated ?? scene.source, whole(screen))
+      return treatedSide(ctx, scene, whole(screen))
   }
+}
+
+/** The treated picture, the source where there is none yet, and over it what of it is newer. */
+function treatedSide(ctx: CanvasRenderingContext2D, scene: Scene, within: Outline) {
+  side(ctx, scene, scene.treated ?? scene.source, within)
+  side(ctx, scene, scene.focus, within)
 }
 
 /** A closed outline on the screen. */
@@ -101,7 +109,7 @@ function wipe(ctx: CanvasRenderingContext2D, scene: Scene) {
     const left = box(0, 0, cut, screen.height)
     side(ctx, scene, scene.source, left)
     cutOff(ctx, scene, left)
-    side(ctx, scene, scene.treated ?? scene.source, box(cut, 0, screen.width - cut, screen.height))
+    treatedSide(ctx, scene, box(cut, 0, screen.width - cut, screen.height))
     ctx.fillStyle = EDGE
     ctx.fillRect(cut, 0, line, screen.height)
     return
@@ -118,7 +126,7 @@ function wipe(ctx: CanvasRenderingContext2D, scene: Scene) {
   ]
   side(ctx, scene, scene.source, half(-1))
   cutOff(ctx, scene, half(-1))
-  side(ctx, scene, scene.treated ?? scene.source, half(1))
+  treatedSide(ctx, scene, half(1))
   ctx.strokeStyle = EDGE
   ctx.lineWidth = line
   ctx.beginPath()
@@ -140,7 +148,7 @@ function pair(ctx: CanvasRenderingContext2D, scene: Scene) {
   cutOff(ctx, one, whole(half))
   ctx.save()
   ctx.translate(right, 0)
-  side(ctx, one, scene.treated ?? scene.source, whole(half))
+  treatedSide(ctx, one, whole(half))
   ctx.restore()
   ctx.fillStyle = EDGE
   ctx.fillRect(half.width, 0, Math.max(1, right - half.width), scene.screen.height)

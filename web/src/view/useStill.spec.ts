@@ -126,4 +126,18 @@ describe('one side’s picture', () => {
     expect(waiting[1]?.signal.aborted).toBe(true)
     expect(shown.close).toHaveBeenCalled()
   })
+
+  it('tells what it has and what it asks for, and gives up', async () => {
+    const waiting = answers()
+    const { wish: ask, has, asks, stop, pending } = still()
+    ask(wish())
+    expect([has(wish()), asks(wish()), asks(wish({ frame: 9 }))]).toEqual([false, true, false])
+    stop()
+    expect(waiting[0]?.signal.aborted).toBe(true)
+    expect([asks(wish()), pending.value]).toEqual([false, false])
+    ask(wish())
+    waiting[1]?.give(bitmap())
+    await settle()
+    expect([has(wish()), asks(wish())]).toEqual([true, false])
+  })
 })

@@ -36,21 +36,26 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
   let have: { wish: StillWish; key: string } | undefined
   let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
 
+  /** Whether the piece at hand shows what is wished for. */
+  function has(next: StillWish): boolean {
+    return have?.key === keyOf(next) && serves(have.wish.fetch, next.need)
+  }
+
+  /** Whether it is on its way already. */
+  function asks(next: StillWish): boolean {
+    return asked?.key === keyOf(next) && serves(asked.fetch, next.need)
+  }
+
+  /** Gives up what is on its way; the piece at hand stays. */
+  function stop() {
+    asked?.stop.abort()
+    asked = undefined
+    pending.value = false
+  }
+
   function wish(next: StillWish) {
-    const key = JSON.stringify([
-      next.clip,
-      next.frame,
-      next.later,
-      next.recipe,
-      next.size,
-      next.place,
-      next.reference,
-      next.marked,
-    ])
-    if (have?.key === key && serves(have.wish.fetch, next.need)) {
-      return
-    }
-    if (asked?.key === key && serves(asked.fetch, next.need)) {
+    const key = keyOf(next)
+    if (has(next) || asks(next)) {
       return
     }
     asked?.stop.abort()
@@ -109,7 +114,12 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
     drop(piece.value)
   })
 
-  return { piece, pending, wish }
+  return { piece, pending, wish, has, asks, stop }
+}
+
+function keyOf(wish: StillWish): string {
+  const { clip, frame, later, recipe, size, place, reference, marked } = wish
+  return JSON.stringify([clip, frame, later, recipe, size, place, reference, marked])
 }
 
 function drop(piece: Piece | undefined) {
