@@ -77,17 +77,19 @@ const pinsHere = computed(() => pins.pins.value.filter((pin) => pin.frame === fr
 
 // --- proofs ---
 
-const { proofs, proof, chosenProof, proofSeconds, player, marked, ...proving } = useBenchProofs({
-  clip: props.clip,
-  planOf,
-  take,
-  state,
-  sides,
-  save,
-  seenPart: () => glass.value?.seenPart(),
-  frame,
-  goTo,
-})
+const { proofs, proof, proofFigures, chosenProof, proofSeconds, player, marked, ...proving } = useBenchProofs(
+  {
+    clip: props.clip,
+    planOf,
+    take,
+    state,
+    sides,
+    save,
+    seenPart: () => glass.value?.seenPart(),
+    frame,
+    goTo,
+  },
+)
 const { moving, playing, loop, speed } = player
 const presentRecipe = computed(() => JSON.stringify(state.value?.recipe ?? {}))
 
@@ -463,6 +465,7 @@ useBenchKeys(() => {
       <template #proof>
         <ProofLine
           :proof="proof"
+          :figures="proofFigures"
           :playing="playing"
           :loop="loop"
           :speed="speed"

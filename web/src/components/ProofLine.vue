@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ProofView } from '@/api/client'
+import type { Did } from '@/view/figures'
 import { isOpen } from '@/stores/useProofs'
 import { wait } from '@/view/words'
 
 /** Making and playing proofs, in the line above the time axis. */
 const props = defineProps<{
   proof: ProofView | undefined
+  /** What was measured of it. */
+  figures?: Did | undefined
   playing: boolean
   loop: boolean
   speed: number
@@ -82,7 +85,10 @@ const lengths = [1, 2, 3, 5]
         <template v-else-if="proof.state === 'FAILED'"
           ><span class="fault">{{ proof.problem }}</span></template
         >
-        <template v-else>proof of {{ proof.takeName }}</template>
+        <template v-else>
+          {{ proof.takeName }}<template v-if="figures?.text">: {{ figures.text }}</template>
+          <span v-if="figures?.worse" class="fault">{{ figures.worse }}</span>
+        </template>
       </span>
       <button v-if="isOpen(proof)" class="link" type="button" @click="emit('stop', proof)">stop</button>
       <template v-else>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { PlanView, Recipe, StepDescription, TakeFigures, TakeView } from '@/api/client'
 import { shuffled } from './blind'
-import { did } from './figures'
+import { did, didInMotion } from './figures'
 import { Queue } from './queue'
 import { columns, targets } from './scopes'
 import { harmLines, recipeWords, takeLines } from './sheetWords'
@@ -96,6 +96,21 @@ describe('what a step did', () => {
     expect(did(before, { ...before, edges: 4 }).worse).toBe('softer')
     expect(did(before, { ...before, halo: 0.2, blocks: 1.5 }).worse).toBe('more blocks, haloes of 20 %')
     expect(did({ noise: 8, blocks: 1 }, { noise: 8, blocks: 1 }).worse).toBe('')
+  })
+})
+
+describe('what a treatment did in motion', () => {
+  it('tells restlessness beside the figure that changed most', () => {
+    const figures = {
+      source: { noise: 8, edges: 3, blocks: 1 },
+      treated: { noise: 2, edges: 3, blocks: 1 },
+      sourceFlicker: 4.1,
+      flicker: 1.2,
+    } as TakeFigures
+    expect(didInMotion(figures)).toEqual({ text: 'noise 8.0→2.0 · flicker 4.1→1.2', worse: '' })
+    expect(didInMotion({ ...figures, flicker: 6 }).worse).toBe('more flicker')
+    const { source, treated } = figures
+    expect(didInMotion({ source, treated } as TakeFigures).text).toBe('noise 8.0→2.0')
   })
 })
 

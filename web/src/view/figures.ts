@@ -1,4 +1,4 @@
-import type { FiguresView } from '@/api/client'
+import type { FiguresView, TakeFigures } from '@/api/client'
 
 /** What a step did, in few words, and whether it made something worse. */
 export interface Did {
@@ -71,4 +71,20 @@ export function did(before: FiguresView, after: FiguresView): Did {
     worse.push(`haloes of ${Math.round(100 * halo)} %`)
   }
   return { text, worse: worse.join(', ') }
+}
+
+/** What a treatment did over a span: its most changed figure, and the restlessness of what rests. */
+export function didInMotion(figures: TakeFigures): Did {
+  const { text, worse } = did(figures.source, figures.treated)
+  const before = figures.sourceFlicker
+  const after = figures.flicker
+  const parts = text === '' ? [] : [text]
+  if (before !== undefined && after !== undefined) {
+    parts.push(`flicker ${one(before)}→${one(after)}`)
+  }
+  const restless = before !== undefined && after !== undefined && after > before * 1.15 + 0.3
+  return {
+    text: parts.join(' · '),
+    worse: [worse, restless ? 'more flicker' : ''].filter(Boolean).join(', '),
+  }
 }

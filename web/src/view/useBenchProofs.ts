@@ -1,9 +1,11 @@
-import { computed, ref, type Ref, watch } from 'vue'
+import { computed, ref, type Ref, shallowRef, watch } from 'vue'
 import { api, type ClipView, Problem, type ProofView, type Recipe, type TakeView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import type { usePlans } from '@/stores/usePlans'
-import { useProofs } from '@/stores/useProofs'
+import { isOpen, useProofs } from '@/stores/useProofs'
+import { type Did, didInMotion } from './figures'
 import { clamp, type Rect } from './glass'
+import { behindTheGlass } from './queue'
 import { captionStrip } from './sheetPicture'
 import type { Sides } from './sides'
 import { useProofPlayer } from './useProofPlayer'
@@ -149,8 +151,41 @@ export function useBenchProofs(bench: Bench) {
     await proofs.remove(one.id)
   }
 
+  /** What was measured at three frames of the proof that is chosen, once it is made. */
+  const figures = shallowRef<{ id: string; did: Did }>()
+  watch(
+    () => (proof.value && !isOpen(proof.value) && proof.value.framesDone > 0 ? proof.value : undefined),
+    async (made) => {
+      if (!made || figures.value?.id === made.id) {
+        return
+      }
+      const last =
+        made.fromFrame + Math.floor(((made.endFrame - made.fromFrame) * made.framesDone) / made.frames)
+      const some = [
+        made.fromFrame,
+        Math.floor((made.fromFrame + last) / 2),
+        Math.max(made.fromFrame, last - 2),
+      ]
+      const recipe = made.recipe as unknown as Recipe
+      const signal = new AbortController().signal
+      try {
+        const measured = await behindTheGlass.add(
+          () => api.compareTake(clip.id, recipe, some, `proof-${made.id}`),
+          signal,
+        )
+        figures.value = { id: made.id, did: didInMotion(measured) }
+      } catch {
+        // told beside the proof; that it could not be measured is no reason to disturb
+      }
+    },
+  )
+  const proofFigures = computed(() =>
+    figures.value?.id === proof.value?.id ? figures.value?.did : undefined,
+  )
+
   return {
     proofs,
+    proofFigures,
     proof,
     chosenProof,
     proofSeconds,
