@@ -90,6 +90,8 @@ const amplify = ref(8)
 const flipped = ref(false)
 const ownPixels = ref(false)
 const late = ref(false)
+/** What is to be shown has changed and is about to be asked for. */
+const due = ref(false)
 const drawn = shallowRef<Rect>()
 const pointer = shallowRef<Point>()
 const quit = new AbortController()
@@ -248,6 +250,7 @@ let resting: ReturnType<typeof setTimeout> | undefined
 let telling: ReturnType<typeof setTimeout> | undefined
 
 function fetchSoon(delay: number) {
+  due.value = true
   clearTimeout(resting)
   resting = setTimeout(fetchNow, delay)
 }
@@ -299,6 +302,7 @@ function showRest() {
 }
 
 function fetchNow() {
+  due.value = false
   if (screen.value.width < 2 || props.moving) {
     return
   }
@@ -487,7 +491,7 @@ defineExpose({
       :data-scale="glass.scale"
       :data-x="glass.x"
       :data-y="glass.y"
-      :data-pending="pending || awaited"
+      :data-pending="pending || awaited || due"
       @keydown="onKey"
       @pointermove="onMove"
       @pointerleave="emit('hover', undefined)"
