@@ -294,8 +294,9 @@ function wishTreated(wish: StillWish) {
 
 function showRest() {
   if (rest) {
-    focus.value = middle.piece
     const wish = rest
+    // it may have failed, and then an older one is still at hand
+    focus.value = middle.has(middleOf(wish)) ? middle.piece : undefined
     rest = undefined
     right.wish(wish)
   }

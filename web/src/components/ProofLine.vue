@@ -93,9 +93,12 @@ const lengths = [1, 2, 3, 5]
       <button v-if="isOpen(proof)" class="link" type="button" @click="emit('stop', proof)">stop</button>
       <template v-else>
         <template v-if="proof.framesDone > 0">
-          <span v-if="making" class="figure treated" role="status">
-            {{ proof.comparison?.look }} {{ proof.comparison?.framesDone }}/{{ proof.framesDone }}
-          </span>
+          <template v-if="making"
+            ><span class="figure treated" role="status">
+              {{ proof.comparison?.look }} {{ proof.comparison?.framesDone }}/{{ proof.framesDone }}
+            </span>
+            <button class="link" type="button" @click="emit('stop', proof)">stop</button></template
+          >
           <select
             v-else
             class="length"

@@ -1,4 +1,4 @@
-import { computed, ref, type Ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 import { api, type ClipView, Problem, type ProofView, type Recipe, type TakeView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import type { usePlans } from '@/stores/usePlans'
@@ -153,6 +153,8 @@ export function useBenchProofs(bench: Bench) {
 
   /** What was measured at three frames of the proof that is chosen, once it is made. */
   const figures = shallowRef<{ id: string; did: Did }>()
+  const left = new AbortController()
+  onScopeDispose(() => left.abort())
   watch(
     () => (proof.value && !isOpen(proof.value) && proof.value.framesDone > 0 ? proof.value : undefined),
     async (made) => {
@@ -167,11 +169,10 @@ export function useBenchProofs(bench: Bench) {
         Math.max(made.fromFrame, last - 2),
       ]
       const recipe = made.recipe as unknown as Recipe
-      const signal = new AbortController().signal
       try {
         const measured = await behindTheGlass.add(
-          () => api.compareTake(clip.id, recipe, some, `proof-${made.id}`),
-          signal,
+          () => api.compareTake(clip.id, recipe, some, `proof-${made.id}`, left.signal),
+          left.signal,
         )
         figures.value = { id: made.id, did: didInMotion(measured) }
       } catch {

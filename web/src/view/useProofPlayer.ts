@@ -8,6 +8,8 @@ import { sidesOf } from './sides'
 const ASK_AGAIN_MS = 250
 const VIDEO = 'avc1.640033'
 const SOUND = 'mp4a.40.2'
+const TOO_LARGE =
+  'this proof is larger than the browser holds at once; its beginning plays. Prove a shorter span, or zoom in'
 
 /** One frame of a proof as it is played: both sides out of one picture, so they cannot drift apart. */
 export interface Moving {
@@ -62,7 +64,8 @@ export function useProofPlayer(
       await new Promise((done) => media.addEventListener('sourceopen', done, { once: true }))
       void feed(next.id, media, media.addSourceBuffer(type), mine.signal).catch((error: unknown) => {
         if (!mine.signal.aborted) {
-          fail(error)
+          const full = error instanceof DOMException && error.name === 'QuotaExceededError'
+          fail(full ? new Problem(0, TOO_LARGE) : error)
         }
       })
       video.currentTime = resumeAt
@@ -126,7 +129,14 @@ export function useProofPlayer(
       treated: { bitmap: video, covers, part: { ...part, y: now.height } },
       frame: Math.round(meta.mediaTime * now.rate),
     }
-    video.requestVideoFrameCallback(onFrame)
+    awaitFrame()
+  }
+
+  /** One at a time, however often it is paused and played again. */
+  let awaited = 0
+  function awaitFrame() {
+    video.cancelVideoFrameCallback(awaited)
+    awaited = video.requestVideoFrameCallback(onFrame)
   }
 
   async function start() {
@@ -140,7 +150,7 @@ export function useProofPlayer(
       video.currentTime = 0
     }
     playing.value = true
-    video.requestVideoFrameCallback(onFrame)
+    awaitFrame()
     try {
       await video.play()
     } catch {

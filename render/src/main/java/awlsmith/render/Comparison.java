@@ -58,7 +58,7 @@ public final class Comparison {
         this.width = format.width();
         this.height = format.height() / 2;
         this.strip = captions == null ? 0 : (captions.getHeight() + 1) & -2;
-        this.file = format.withSize(look == Look.PAIR ? 2 * width : width, height + strip, Rational.ONE);
+        this.file = format.withSize(width(look, width), height + strip, Rational.ONE);
     }
 
     /** Pixels across a comparison of a proof that is so wide. */

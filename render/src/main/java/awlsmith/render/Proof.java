@@ -18,6 +18,7 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.MediaException;
 import awlsmith.media.ProofEncoding;
@@ -52,21 +53,16 @@ public final class Proof {
      */
     public Proof(FrameSource clip, Recipe recipe, Region part, FrameRange range) {
         this.clip = clip;
-        Chain chain = recipe.chain(clip.format());
-        Format out = chain.output();
+        Sides sides = Sides.of(recipe, clip.format());
+        Format out = sides.treated();
+        Placement place = sides.place();
         this.part = part.within(out.width(), out.height()).aligned(Chroma.S420, out.width() & -2, out.height() & -2);
-        this.range = chain.outputOf(range);
-        int turned = recipe.turned(clip.format());
-        Recipe base = new Recipe(recipe.steps().subList(0, turned));
-        Placement place = new Recipe(
-                        recipe.steps().subList(turned, recipe.steps().size()))
-                .chain(base.chain(clip.format()).output())
-                .placement();
-        var steps = new ArrayList<>(base.steps());
+        this.range = sides.chain().outputOf(range);
+        var steps = new ArrayList<>(sides.base().steps());
         int width = Math.max(2, (int) Math.round(place.width()));
         int height = Math.max(2, (int) Math.round(place.height()));
         steps.add(Step.of("enlarge", Map.of("width", width, "height", height, "kernel", "bilinear")));
-        this.treated = eightBits(chain);
+        this.treated = eightBits(sides.chain());
         this.source = eightBits(new Recipe(steps).chain(clip.format()));
         this.file = forScreens(treated.output(), this.part.width(), 2 * this.part.height());
         this.left = even(place.x());

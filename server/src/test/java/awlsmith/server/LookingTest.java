@@ -372,6 +372,11 @@ class LookingTest {
 
     private void compared(RunningServer server, String clip, String id) throws IOException {
         refused(server.get("/api/proofs/" + id + "/comparison"), 409, "no finished comparison");
+        String letter = java.util.Base64.getEncoder().encodeToString("no picture".getBytes());
+        refused(
+                server.post("/api/proofs/" + id + "/comparison", "{\"look\":\"pair\",\"captions\":\"" + letter + "\"}"),
+                422,
+                "must be a PNG as wide as the comparison");
         server.post("/api/proofs/" + id + "/comparison", "{\"look\":\"pair\"}");
         server.until(
                 "/api/clips/" + clip + "/proofs",

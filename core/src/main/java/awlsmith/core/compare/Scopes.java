@@ -2,7 +2,6 @@ package awlsmith.core.compare;
 
 import awlsmith.core.colour.LumaChroma;
 import awlsmith.core.picture.Chroma;
-import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 
@@ -30,7 +29,7 @@ public record Scopes(
         Plane[] planes = frame.planes().toArray(Plane[]::new);
         boolean rgb = frame.format().chroma() == Chroma.RGB;
         // R'G'B' has no luma of its own: it is weighed as BT.709 does
-        LumaChroma weights = rgb ? LumaChroma.of(ColourTags.Matrix.BT709) : null;
+        LumaChroma weights = rgb ? Luma.WEIGHTS : null;
         int width = planes[0].width();
         int height = planes[0].height();
         int across = Math.min(columns, width);

@@ -81,7 +81,7 @@ public final class SourceScale {
     /** @param frame of the treated picture over at least {@link #needs} of the part */
     public Plane luma(Frame frame, Region source, PlanePool pool, Work work) {
         Plane out = pool.borrow(source.width(), source.height());
-        resampler.resample(frame.plane(0), frame.window().x(), frame.window().y(), out, source.x(), source.y(), work);
+        resampler.resample(Luma.of(frame), frame.window().x(), frame.window().y(), out, source.x(), source.y(), work);
         return out;
     }
 }

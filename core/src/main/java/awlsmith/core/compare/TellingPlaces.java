@@ -98,8 +98,7 @@ public final class TellingPlaces {
         int mx = x0 + BLOCK / 2;
         int my = y0 + BLOCK / 2;
         found.add(new Place(mx, my, Why.CHANGED, Math.sqrt(change / count)));
-        // noise of deviation n answers the filter of fine() with n times the root of 1 + 4/16 x 4 ... of its taps'
-        // squares
+        // noise answers fine() with its own square times FINE_GAIN in the mean: only what goes beyond is structure
         double structureS = Math.sqrt(Math.max(0, fineS / count - noise * noise * FINE_GAIN));
         double structureT = Math.sqrt(Math.max(0, fineT / count - left * left * FINE_GAIN));
         if (structureS > FAINT && structureT < KEPT * structureS) {

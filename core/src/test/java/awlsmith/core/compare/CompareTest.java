@@ -83,6 +83,18 @@ class CompareTest {
         assertThat(scale.seen(new SourceScale.Rect(0, 0, 10, 80)).isEmpty()).isTrue();
     }
 
+    /** BT.709-6 item 3.2: luma of R'G'B' is 0.2126 R' + 0.7152 G' + 0.0722 B'. */
+    @Test
+    void picturesWithoutLumaAreWeighed() {
+        Format rgb = new Format(64, 48, Chroma.RGB, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        Frame frame = frame(rgb, flat(64, 48, 0.9f), flat(64, 48, 0.2f), flat(64, 48, 0.5f));
+        float luma = 0.2126f * 0.9f + 0.7152f * 0.2f + 0.0722f * 0.5f;
+        assertThat(Luma.of(frame).at(5, 7)).isCloseTo(luma, within(1e-5f));
+        var scale = new SourceScale(rgb, new Placement(0, 0, 64, 48), 64, 48);
+        Plane same = scale.luma(frame, rgb.whole(), new PlanePool(0), Work.alone());
+        assertThat(same.at(40, 40)).isCloseTo(luma, within(1e-5f));
+    }
+
     // --- figures ---
 
     @Test

@@ -4,6 +4,7 @@ import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.compare.Against;
 import awlsmith.core.compare.Figures;
 import awlsmith.core.compare.Flicker;
+import awlsmith.core.compare.Luma;
 import awlsmith.core.compare.Scopes;
 import awlsmith.core.compare.SourceScale;
 import awlsmith.core.compare.SourceScale.Rect;
@@ -14,10 +15,10 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Sides;
 import awlsmith.media.Clip;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.compare.Views.AgainstView;
@@ -63,22 +64,12 @@ class Comparing {
         this.references = references;
     }
 
-    /** The recipe cut into the steps that turn the picture, which make what is shown as the source, and all of it. */
-    private record Sides(Recipe base, Format baseFormat, Recipe all, Chain chain, Placement place) {
-        static Sides of(Clip clip, Recipe recipe) {
-            int turned = recipe.turned(clip.format());
-            Recipe base = new Recipe(recipe.steps().subList(0, turned));
-            Format format = base.chain(clip.format()).output();
-            Placement place = new Recipe(
-                            recipe.steps().subList(turned, recipe.steps().size()))
-                    .chain(format)
-                    .placement();
-            return new Sides(base, format, recipe, recipe.chain(clip.format()), place);
-        }
-
-        SourceScale scale() {
-            return new SourceScale(chain.output(), place, baseFormat.width(), baseFormat.height());
-        }
+    private static SourceScale scale(Sides sides) {
+        return new SourceScale(
+                sides.treated(),
+                sides.place(),
+                sides.source().width(),
+                sides.source().height());
     }
 
     /** A part of the source around a view, small enough to be measured quickly. */
@@ -97,8 +88,8 @@ class Comparing {
      */
     StepsView steps(UUID id, Recipe recipe, int frame, int later, Rect view, String viewer) {
         Clip clip = clips.open(id);
-        Sides sides = Sides.of(clip, recipe);
-        Region part = measured(view, sides.baseFormat());
+        Sides sides = Sides.of(recipe, clip.format());
+        Region part = measured(view, sides.source());
         FiguresView source = FiguresView.of(figures(id, clip, sides.base(), frame, later, part, viewer));
         var behind = new ArrayList<FiguresView>();
         int turned = sides.base().steps().size();
@@ -116,23 +107,17 @@ class Comparing {
     }
 
     private Figures figures(UUID id, Clip clip, Recipe recipe, int frame, int later, Region part, String viewer) {
-        Sides sides = Sides.of(clip, recipe);
-        SourceScale scale = sides.scale();
+        Sides sides = Sides.of(recipe, clip.format());
+        SourceScale scale = scale(sides);
         Region wanted = part == null
-                ? measured(
-                        new Rect(
-                                0,
-                                0,
-                                sides.baseFormat().width(),
-                                sides.baseFormat().height()),
-                        sides.baseFormat())
+                ? measured(new Rect(0, 0, sides.source().width(), sides.source().height()), sides.source())
                 : part;
         Rect seen = scale.seen(new Rect(wanted.x(), wanted.y(), wanted.width(), wanted.height()));
         if (seen.width() < 32 || seen.height() < 32) {
             // cropped away here: what is left of the picture is measured instead
-            seen = scale.seen(new Rect(
-                    0, 0, sides.baseFormat().width(), sides.baseFormat().height()));
-            Region rest = measured(seen, sides.baseFormat());
+            seen = scale.seen(
+                    new Rect(0, 0, sides.source().width(), sides.source().height()));
+            Region rest = measured(seen, sides.source());
             seen = scale.seen(new Rect(rest.x(), rest.y(), rest.width(), rest.height()));
         }
         if (seen.width() < 16 || seen.height() < 16) {
@@ -141,7 +126,7 @@ class Comparing {
         Region at = new Region(seen.x(), seen.y(), seen.width(), seen.height());
         return stills.look(id, recipe, frame, later, scale.needs(at), viewer, (made, work) -> {
             Plane luma = scale.luma(made, at, stills.planes(), work);
-            Figures figures = Figures.of(luma, made.plane(0), scale.factor());
+            Figures figures = Figures.of(luma, Luma.of(made), scale.factor());
             stills.planes().giveBack(luma);
             return figures;
         });
@@ -150,8 +135,8 @@ class Comparing {
     /** What the pointer is over: the source pixel, and the treated one. */
     List<PixelView> pixel(UUID id, Recipe recipe, int frame, int later, double x, double y, String viewer) {
         Clip clip = clips.open(id);
-        Sides sides = Sides.of(clip, recipe);
-        Format base = sides.baseFormat();
+        Sides sides = Sides.of(recipe, clip.format());
+        Format base = sides.source();
         int sx = Math.clamp((int) Math.floor(x), 0, base.width() - 1);
         int sy = Math.clamp((int) Math.floor(y), 0, base.height() - 1);
         var both = new ArrayList<PixelView>();
@@ -159,7 +144,7 @@ class Comparing {
         Placement place = sides.place();
         double tx = place.x() + x * place.width() / base.width();
         double ty = place.y() + y * place.height() / base.height();
-        Format out = sides.chain().output();
+        Format out = sides.treated();
         if (tx >= 0 && ty >= 0 && tx < out.width() && ty < out.height()) {
             both.add(pixel(id, recipe, out, frame, later, (int) tx, (int) ty, viewer + "-treated"));
         }
@@ -213,9 +198,9 @@ class Comparing {
     /** Scopes of source and treated over the part of the source that is seen. */
     List<ScopesView> scopes(UUID id, Recipe recipe, int frame, int later, Rect view, String viewer) {
         Clip clip = clips.open(id);
-        Sides sides = Sides.of(clip, recipe);
-        Format base = sides.baseFormat();
-        Rect seen = sides.scale()
+        Sides sides = Sides.of(recipe, clip.format());
+        Format base = sides.source();
+        Rect seen = scale(sides)
                 .seen(new Rect(
                         Math.max(0, view.x()),
                         Math.max(0, view.y()),
@@ -228,8 +213,7 @@ class Comparing {
                 .aligned(base.chroma(), base.width(), base.height());
         var both = new ArrayList<ScopesView>();
         both.add(stills.look(id, sides.base(), frame, later, source, viewer, (made, work) -> view(made)));
-        both.add(
-                stills.look(id, recipe, frame, later, sides.scale().needs(source), viewer, (made, work) -> view(made)));
+        both.add(stills.look(id, recipe, frame, later, scale(sides).needs(source), viewer, (made, work) -> view(made)));
         return both;
     }
 
@@ -257,8 +241,8 @@ class Comparing {
     /** The places of a frame that tell most. */
     List<PlaceView> places(UUID id, Recipe recipe, int frame, String viewer) {
         Clip clip = clips.open(id);
-        Sides sides = Sides.of(clip, recipe);
-        Pair pair = pair(id, sides, frame, null, viewer);
+        Sides sides = Sides.of(recipe, clip.format());
+        Pair pair = pair(id, recipe, sides, frame, null, viewer);
         return places(pair, frame, PLACES_EACH);
     }
 
@@ -281,10 +265,10 @@ class Comparing {
     private record Pair(
             Plane source, Plane treated, Figures sourceFigures, Figures figures, int x, int y, double secondsAFrame) {}
 
-    /** @param part of the source; null for as much as is quickly measured around the middle of what is left of it */
-    private Pair pair(UUID id, Sides sides, int frame, Region part, String viewer) {
-        SourceScale scale = sides.scale();
-        Format base = sides.baseFormat();
+    /** @param part of the source; null for all that the treated picture still holds of it */
+    private Pair pair(UUID id, Recipe recipe, Sides sides, int frame, Region part, String viewer) {
+        SourceScale scale = scale(sides);
+        Format base = sides.source();
         Rect rest = scale.seen(new Rect(0, 0, base.width(), base.height()));
         Rect seen;
         if (part == null) {
@@ -303,11 +287,11 @@ class Comparing {
         });
         long start = System.nanoTime();
         var seconds = new double[1];
-        Made treated = stills.look(id, sides.all(), frame, 0, scale.needs(at), viewer, (made, work) -> {
+        Made treated = stills.look(id, recipe, frame, 0, scale.needs(at), viewer, (made, work) -> {
             double share = (double) made.window().area() / made.format().whole().area();
             seconds[0] = (System.nanoTime() - start) / 1e9 / share;
             Plane luma = scale.luma(made, at, stills.planes(), work);
-            return new Made(luma, Figures.of(luma, made.plane(0), scale.factor()));
+            return new Made(luma, Figures.of(luma, Luma.of(made), scale.factor()));
         });
         return new Pair(source.luma(), treated.luma(), source.figures(), treated.figures(), at.x(), at.y(), seconds[0]);
     }
@@ -321,7 +305,7 @@ class Comparing {
         Region inside =
                 new Region(at.x() - frame.window().x(), at.y() - frame.window().y(), at.width(), at.height());
         Plane copy = Plane.of(at.width(), at.height());
-        System.arraycopy(frame.plane(0).window(inside).packed(), 0, copy.data(), 0, at.width() * at.height());
+        System.arraycopy(Luma.of(frame).window(inside).packed(), 0, copy.data(), 0, at.width() * at.height());
         return copy;
     }
 
@@ -332,10 +316,10 @@ class Comparing {
      */
     TakeFigures take(UUID id, Recipe recipe, List<Integer> frames, String viewer) {
         Clip clip = clips.open(id);
-        Sides sides = Sides.of(clip, recipe);
+        Sides sides = Sides.of(recipe, clip.format());
         int count = clip.index().orElseThrow().count();
-        SourceScale scale = sides.scale();
-        Format base = sides.baseFormat();
+        SourceScale scale = scale(sides);
+        Format base = sides.source();
         Rect rest = scale.seen(new Rect(0, 0, base.width(), base.height()));
         Region part = measured(rest, base);
         var source = new ArrayList<Figures>();
@@ -348,7 +332,7 @@ class Comparing {
         double flicker = Double.NaN;
         List<Integer> some = frames.stream().distinct().limit(3).toList();
         for (int frame : some) {
-            Pair pair = pair(id, sides, frame, part, viewer);
+            Pair pair = pair(id, recipe, sides, frame, part, viewer);
             source.add(pair.sourceFigures());
             treated.add(pair.figures());
             change += meanSquare(pair.source(), pair.treated()) / some.size();
@@ -356,7 +340,7 @@ class Comparing {
             places(pair, frame, 1).stream().filter(PlaceView::harm).forEach(harm::add);
             if (Double.isNaN(flicker) && count > 1) {
                 int next = frame + 1 < count ? frame + 1 : frame - 1;
-                Pair other = pair(id, sides, next, part, viewer);
+                Pair other = pair(id, recipe, sides, next, part, viewer);
                 // the first frame may wait for the decoder and for a model to be loaded
                 quickest = Math.min(quickest, other.secondsAFrame());
                 sourceFlicker = Flicker.of(pair.source(), other.source(), pair.source(), other.source());

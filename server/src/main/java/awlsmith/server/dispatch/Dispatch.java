@@ -7,6 +7,7 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
@@ -130,16 +131,14 @@ public class Dispatch {
         double pixels = (double) plan.output().width() * plan.output().height() * plan.frames();
         Chain chain = recipe.chain(clip.format());
         double modelSeconds = speeds.secondsAFrame(chain) * plan.frames();
-        int turned = recipe.turned(clip.format());
-        Recipe turning = new Recipe(recipe.steps().subList(0, turned));
-        Format base = turning.chain(clip.format()).output();
-        Placement place = new Recipe(
-                        recipe.steps().subList(turned, recipe.steps().size()))
-                .chain(base)
-                .placement();
+        Sides sides = Sides.of(recipe, clip.format());
+        Placement place = sides.place();
         return new PlanView(
                 steps,
-                new BaseView(turned, base.width(), base.height()),
+                new BaseView(
+                        sides.base().steps().size(),
+                        sides.source().width(),
+                        sides.source().height()),
                 new PlacementView(place.x(), place.y(), place.width(), place.height()),
                 plan.output().width(),
                 plan.output().height(),

@@ -1,5 +1,6 @@
 package awlsmith.server.dispatch;
 
+import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
 import awlsmith.server.stills.Stills;
 import java.util.ArrayDeque;
@@ -11,7 +12,7 @@ import java.util.function.IntConsumer;
 final class Progress implements RenderWatch {
     private static final long TELL_EVERY_NANOS = 300_000_000L;
     private static final long WINDOW_NANOS = 8_000_000_000L;
-    private static final long LONGEST_WAIT_NANOS = 2_000_000_000L;
+    private static final Cancel NEVER = new Cancel();
 
     private final int total;
     private final Stills stills;
@@ -36,10 +37,8 @@ final class Progress implements RenderWatch {
 
     @Override
     public void giveWay() {
-        long start = System.nanoTime();
-        while (stills.isBusy() && System.nanoTime() - start < LONGEST_WAIT_NANOS) {
-            java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
-        }
+        // a render is stopped between frames, not in here
+        stills.awaitUrgent(NEVER);
     }
 
     @Override

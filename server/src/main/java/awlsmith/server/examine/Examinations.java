@@ -41,7 +41,6 @@ public class Examinations {
 
     private static final Logger LOG = LoggerFactory.getLogger(Examinations.class);
     private static final long TELL_EVERY_NANOS = 400_000_000;
-    private static final long LONGEST_WAIT_NANOS = 2_000_000_000;
 
     private final ExaminationRepository repository;
     private final Clips clips;
@@ -151,7 +150,7 @@ public class Examinations {
         var notes = new Examiner(clip, rate, new PlanePool(1L << 26))
                 .examine(
                         done -> {
-                            giveWay(cancel);
+                            stills.awaitUrgent(cancel);
                             long now = System.nanoTime();
                             if (now - told.get() > TELL_EVERY_NANOS) {
                                 told.set(now);
@@ -167,15 +166,6 @@ public class Examinations {
         var suggestion =
                 Suggestion.of(condition, clip.format(), Optional.ofNullable(facts == null ? null : facts.suggestion()));
         repository.done(id, ConditionFacts.of(condition, suggestion));
-    }
-
-    /** Somebody who looks at a picture comes first. */
-    private void giveWay(Cancel cancel) {
-        long start = System.nanoTime();
-        while (stills.isBusy() && System.nanoTime() - start < LONGEST_WAIT_NANOS) {
-            cancel.check();
-            java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
-        }
     }
 
     private Path curvesFile(UUID id) {

@@ -50,7 +50,6 @@ import org.springframework.stereotype.Component;
 class ProofRunner {
     private static final Logger LOG = LoggerFactory.getLogger(ProofRunner.class);
     private static final long TELL_EVERY_NANOS = 300_000_000L;
-    private static final long LONGEST_WAIT_NANOS = 2_000_000_000L;
 
     private final ProofRepository proofs;
     private final Clips clips;
@@ -119,6 +118,10 @@ class ProofRunner {
     }
 
     private void runComparison(ProofView proof, Comparison.Look look, byte @Nullable [] captions) {
+        if (closing || !comparisons.containsKey(proof.id())) {
+            // given up while it waited for its turn
+            return;
+        }
         var cancel = new Cancel();
         running = new Running(proof.id(), cancel, proof.framesDone(), 0);
         try {
@@ -142,6 +145,8 @@ class ProofRunner {
             comparisons.remove(proof.id());
         } catch (MediaException e) {
             tell(proof, look, 0, false, e.getMessage());
+        } catch (OutOfMemoryError e) {
+            tell(proof, look, 0, false, "too little memory for pictures of this size");
         } catch (IOException | RuntimeException e) {
             LOG.error("a comparison failed", e);
             tell(proof, look, 0, false, "the comparison could not be made; the log says what. Try it again");
@@ -156,11 +161,23 @@ class ProofRunner {
         return Rational.of(proof.frames()).dividedBy(clip.time(proof.endFrame()).minus(clip.time(proof.fromFrame())));
     }
 
+    /** Stops what is made of a proof: itself, or its comparison, which also gives up its turn. */
     void stop(UUID id) {
         Running now = running;
         if (now != null && now.id().equals(id)) {
             now.cancel().ask();
+            return;
         }
+        ProofView.ComparisonView waiting = comparisons.get(id);
+        if (waiting != null && !waiting.ready()) {
+            comparisons.remove(id);
+            publish(id);
+        }
+    }
+
+    /** Forgets what was made of a proof that is thrown away. */
+    void forget(UUID id) {
+        comparisons.remove(id);
     }
 
     /** Waits until a stopped one is out of work. */
@@ -272,7 +289,7 @@ class ProofRunner {
 
         @Override
         public void giveWay() {
-            awaitStills(cancel);
+            stills.awaitLooking(cancel);
         }
 
         @Override
@@ -282,14 +299,6 @@ class ProofRunner {
                 told = now;
                 tell(proof, look, (int) done, false, null);
             }
-        }
-    }
-
-    private void awaitStills(Cancel cancel) {
-        long from = System.nanoTime();
-        while (stills.isLooking() && System.nanoTime() - from < LONGEST_WAIT_NANOS) {
-            cancel.check();
-            LockSupport.parkNanos(5_000_000);
         }
     }
 
@@ -306,7 +315,7 @@ class ProofRunner {
 
         @Override
         public void giveWay() {
-            awaitStills(cancel);
+            stills.awaitLooking(cancel);
         }
 
         @Override

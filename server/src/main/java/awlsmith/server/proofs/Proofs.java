@@ -12,11 +12,16 @@ import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.MemoryCacheImageInputStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -29,6 +34,7 @@ class Proofs {
 
     private static final int MOST_PROOFS = 60;
     private static final int LARGEST_CAPTIONS = 2 << 20;
+    private static final int HIGHEST_STRIP = 200;
     private static final int MOST_WIDTH = 1920;
     private static final int MOST_HEIGHT = 1080;
 
@@ -149,8 +155,28 @@ class Proofs {
         if (captions != null && captions.length > LARGEST_CAPTIONS) {
             throw new Refusal(Refusal.Kind.TOO_LARGE, "the strip of captions is too large");
         }
+        if (captions != null && !isStrip(captions, Comparison.width(look, proof.width()))) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "the captions must be a PNG as wide as the comparison and at most " + HIGHEST_STRIP
+                            + " pixels high");
+        }
         runner.compare(proof, look, captions);
         return view(id);
+    }
+
+    /** Read from its header alone: what it claims to be must not fill the memory. */
+    private static boolean isStrip(byte[] png, int width) {
+        var readers = ImageIO.getImageReadersByFormatName("png");
+        ImageReader reader = readers.next();
+        try (var in = new MemoryCacheImageInputStream(new ByteArrayInputStream(png))) {
+            reader.setInput(in);
+            return reader.getWidth(0) == width && reader.getHeight(0) <= HIGHEST_STRIP;
+        } catch (IOException e) {
+            return false;
+        } finally {
+            reader.dispose();
+        }
     }
 
     Path comparison(UUID id) {
@@ -166,6 +192,7 @@ class Proofs {
         ProofView proof = view(id);
         stop(id);
         runner.await(id);
+        runner.forget(id);
         proofs.delete(id);
         MediaFolder.remove(file(proof));
         MediaFolder.remove(runner.comparisonFile(proof));

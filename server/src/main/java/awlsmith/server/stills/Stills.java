@@ -24,6 +24,8 @@ import java.util.UUID;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -35,6 +37,8 @@ import org.springframework.stereotype.Service;
 public class Stills {
     /** Largest picture sent to a page, in pixels: an 8K frame at full size would choke it. */
     private static final long MOST_PIXELS = 12_000_000;
+    /** Longest that others wait for stills at a time. */
+    private static final long LONGEST_WAIT_NANOS = 2_000_000_000;
 
     private final Clips clips;
     private final ReferenceClips references;
@@ -61,6 +65,24 @@ public class Stills {
     /** True while somebody waits for a still. */
     public boolean isLooking() {
         return making.get() > 0;
+    }
+
+    /** Waits while somebody looks at a still, at most a moment: for those whom renders give way to in turn. */
+    public void awaitLooking(Cancel cancel) {
+        awaitWhile(this::isLooking, cancel);
+    }
+
+    /** Waits while anything more urgent is made, at most a moment, so that all get on. */
+    public void awaitUrgent(Cancel cancel) {
+        awaitWhile(this::isBusy, cancel);
+    }
+
+    private static void awaitWhile(BooleanSupplier busy, Cancel cancel) {
+        long start = System.nanoTime();
+        while (busy.getAsBoolean() && System.nanoTime() - start < LONGEST_WAIT_NANOS) {
+            cancel.check();
+            LockSupport.parkNanos(5_000_000);
+        }
     }
 
     /** Does something that renders give way to, though stills do not. */
