@@ -1,6 +1,8 @@
 package awlsmith.server.dispatch;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doCallRealMethod;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
@@ -48,6 +50,7 @@ class ProgressTest {
     @Test
     void givesWayWhileAStillIsMadeAndNoLonger() {
         when(stills.isBusy()).thenReturn(true, true, false);
+        doCallRealMethod().when(stills).awaitUrgent(any());
         new Progress(1, 0, stills, (done, live) -> {}, safe -> {}).giveWay();
         verify(stills, times(3)).isBusy();
     }
