@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--looking` stills, docs/looking.md, with what the browser tests measured of drawing if they were run.
+# `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
@@ -13,7 +13,7 @@ if [ "${1:-}" = --preparing ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Preparing "$root/docs/preparing.md" "$home/packages" "$home/media/demo"
 fi
 if [ "${1:-}" = --looking ]; then
-  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Looking "$root/docs/looking.md" "$root/e2e/target/drawing.md"
+  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Looking "$root/docs/looking.md" "$root/e2e/target/drawing.md" "$root/e2e/target/memory.md"
 fi
 if [ "${1:-}" = --quality ]; then
   exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Quality "$root/docs/quality.md" "$home/packages" "$home/media/demo"

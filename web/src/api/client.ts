@@ -187,8 +187,9 @@ export const api = {
     json<PlaceView[]>('POST', `/api/clips/${clip}/compare/places`, { recipe, frame }),
   compareTake: (clip: string, recipe: Recipe, frames: number[], viewer: string, signal?: AbortSignal) =>
     json<TakeFigures>('POST', `/api/clips/${clip}/compare/take`, { recipe, frames, viewer }, signal),
-  refer: (clip: string, other: string | undefined) =>
-    json<ClipView>('PUT', `/api/clips/${clip}/reference`, other ? { clip: other } : {}),
+  /** Another clip, the one it had last, or none. */
+  refer: (clip: string, to: { clip?: string; known?: boolean }) =>
+    json<ClipView>('PUT', `/api/clips/${clip}/reference`, to),
   proofs: (clip: string) => json<ProofView[]>('GET', `/api/clips/${clip}/proofs`),
   prove: (
     clip: string,
@@ -197,6 +198,8 @@ export const api = {
   stopProof: (id: string) => json<ProofView>('POST', `/api/proofs/${id}/stop`),
   compareProof: (id: string, look: 'wipe' | 'pair', captions: string) =>
     json<ProofView>('POST', `/api/proofs/${id}/comparison`, { look, captions }),
+  proofAgainst: (id: string, other: string) =>
+    json<ProofView>('POST', `/api/proofs/${id}/against`, { other }),
   removeProof: (id: string) => send('DELETE', `/api/proofs/${id}`),
   /** The next bytes of a proof's file; whole when there will be no more behind them. */
   proofBytes: async (id: string, from: number, signal: AbortSignal) => {

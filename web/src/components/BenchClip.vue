@@ -77,8 +77,8 @@ const pinsHere = computed(() => pins.pins.value.filter((pin) => pin.frame === fr
 
 // --- proofs ---
 
-const { proofs, proof, proofFigures, chosenProof, proofSeconds, player, marked, ...proving } = useBenchProofs(
-  {
+const { proofs, proof, proofFigures, chosenProof, proofSeconds, player, marked, besides, ...proving } =
+  useBenchProofs({
     clip: props.clip,
     planOf,
     take,
@@ -88,10 +88,12 @@ const { proofs, proof, proofFigures, chosenProof, proofSeconds, player, marked, 
     seenPart: () => glass.value?.seenPart(),
     frame,
     goTo,
-  },
-)
+  })
 const { moving, playing, loop, speed } = player
 const presentRecipe = computed(() => JSON.stringify(state.value?.recipe ?? {}))
+const isOld = computed(
+  () => proof.value !== undefined && JSON.stringify(proof.value.recipe) !== presentRecipe.value,
+)
 
 function goTo(at: number) {
   const per = perFrame.value
@@ -293,9 +295,9 @@ function go(by: number) {
 }
 
 watch(perFrame, () => (later.value = 0))
-// paused, the exact frame is shown without loss
+// paused, the exact frame is shown without loss, where the glass has the same to show
 watch(playing, (is) => {
-  if (!is) {
+  if (!is && (!proof.value || (!isOld.value && !proof.value.against))) {
     moving.value = undefined
   }
 })
@@ -470,7 +472,11 @@ useBenchKeys(() => {
           :loop="loop"
           :speed="speed"
           :seconds="proofSeconds"
+          :besides="besides"
+          :old="isOld"
           :marked="marked"
+          @beside="proving.layBeside"
+          @again="proving.proveAgain"
           @prove="proving.prove"
           @toggle="proving.playOrPause"
           @stop="(one) => proofs.stop(one.id)"

@@ -46,6 +46,7 @@ const description: StepDescription = {
 const step: RecipeStep = { step: 'enlarge', on: true, settings: { factor: 2, kernel: 'lanczos3' } }
 
 const card = (mode: string) => ({
+  job: 'enlarge',
   id: 'worn',
   mode,
   label: 'Worn',

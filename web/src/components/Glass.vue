@@ -125,7 +125,15 @@ const shapes = [
 ]
 const shape = ref(0)
 const pending = computed(() => left.pending || middle.pending || right.pending)
+const rightName = computed(() => props.moving?.takeName ?? props.takeName)
+/** Another take stands in the source's place. */
+const isOtherTake = computed(() =>
+  props.moving ? props.moving.against !== undefined : props.against !== undefined && !props.against.reference,
+)
 const leftName = computed(() => {
+  if (props.moving) {
+    return props.moving.against === undefined ? 'source, enlarged plainly' : `take ${props.moving.against}`
+  }
   if (props.against) {
     return props.against.reference ? 'reference' : `take ${props.against.name}`
   }
@@ -445,7 +453,7 @@ function saveView() {
       right:
         shown.value === 'source'
           ? ''
-          : `take ${props.takeName}, ${props.sides.treated.width}×${props.sides.treated.height}`,
+          : `take ${rightName.value}, ${props.sides.treated.width}×${props.sides.treated.height}`,
       middle: `${props.place} · ${ratio(treatedScale.value)}`,
     }
     void saveAs(captioned(canvas.value, names), `${props.title} ${shown.value}.png`)
@@ -503,7 +511,7 @@ defineExpose({
       :style="{ left: `${100 * edge.at}%`, transform: `rotate(${edge.turn}deg)` }"
       aria-hidden="true"
     >
-      <i class="to-source" :class="{ other: against && !against.reference }"></i><i class="to-treated"></i>
+      <i class="to-source" :class="{ other: isOtherTake }"></i><i class="to-treated"></i>
     </div>
     <CropFrame
       v-if="crop"
@@ -520,15 +528,11 @@ defineExpose({
         <span>{{ mark.name }}</span>
       </div>
     </div>
-    <span
-      v-if="shown !== 'treated'"
-      class="tag at-left"
-      :class="against && !against.reference ? 'treated' : 'source'"
-    >
+    <span v-if="shown !== 'treated'" class="tag at-left" :class="isOtherTake ? 'treated' : 'source'">
       {{ leftName }}
     </span>
     <span v-if="shown !== 'source'" class="tag treated at-right">
-      take {{ takeName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
+      take {{ rightName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
     </span>
     <span v-if="shown === 'difference'" class="tag middle">
       {{ isError ? 'error' : 'difference' }} ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255

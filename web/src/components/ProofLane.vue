@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { ProofView } from '@/api/client'
-import { isOpen } from '@/stores/useProofs'
+import { computed } from 'vue'
+import { isOpen, lanes } from '@/stores/useProofs'
 import { wait } from '@/view/words'
 
 /** The proofs of a clip on its time axis: those of the settings at hand in amber, older ones grey. */
-defineProps<{
+const props = defineProps<{
   proofs: ProofView[]
   frames: number
   chosen: string | undefined
@@ -13,11 +14,17 @@ defineProps<{
 }>()
 const emit = defineEmits<{ choose: [proof: ProofView] }>()
 
+const MOST_ROWS = 4
+const ROW = 10
+const rows = computed(() => lanes(props.proofs, MOST_ROWS))
+const height = computed(() => `${ROW * (1 + Math.max(0, ...rows.value)) + 2}px`)
+
 const recipeOf = (proof: ProofView) => JSON.stringify(proof.recipe)
 const done = (proof: ProofView) => proof.framesDone / Math.max(1, proof.frames)
 
 function told(proof: ProofView): string {
-  const what = `take ${proof.takeName}, ${(proof.frames / proof.rate).toFixed(1)} s, ${proof.width}×${proof.height}`
+  const whose = proof.against ? `${proof.against.takeName} and ${proof.takeName}` : `take ${proof.takeName}`
+  const what = `${whose}, ${(proof.frames / proof.rate).toFixed(1)} s, ${proof.width}×${proof.height}`
   switch (proof.state) {
     case 'WAITING':
       return `${what}, waits for its turn`
@@ -36,9 +43,9 @@ function told(proof: ProofView): string {
 </script>
 
 <template>
-  <div v-if="proofs.length > 0" class="lane" role="group" aria-label="Proofs">
+  <div v-if="proofs.length > 0" class="lane" :style="{ height }" role="group" aria-label="Proofs">
     <button
-      v-for="proof in proofs"
+      v-for="(proof, i) in proofs"
       :key="proof.id"
       class="proof"
       :class="{
@@ -54,6 +61,7 @@ function told(proof: ProofView): string {
       :aria-label="`Proof of ${told(proof)}`"
       :title="told(proof)"
       :style="{
+        top: `${2 + ROW * (rows[i] ?? 0)}px`,
         left: `${(100 * proof.fromFrame) / frames}%`,
         width: `${(100 * (proof.endFrame - proof.fromFrame)) / frames}%`,
       }"
@@ -67,13 +75,11 @@ function told(proof: ProofView): string {
 <style scoped>
 .lane {
   position: relative;
-  height: 12px;
   margin-top: 2px;
 }
 
 .proof {
   position: absolute;
-  top: 2px;
   height: 8px;
   min-width: 6px;
   padding: 0;

@@ -14,6 +14,10 @@ const props = defineProps<{
   loop: boolean
   speed: number
   seconds: number
+  /** Other proofs of the same place and moment. */
+  besides: ProofView[]
+  /** Whether the proof that is chosen shows settings that are no longer those at hand. */
+  old: boolean
   /** Whether a marked span is what a proof would show. */
   marked: boolean
 }>()
@@ -23,6 +27,8 @@ const emit = defineEmits<{
   stop: [proof: ProofView]
   remove: [proof: ProofView]
   compare: [proof: ProofView, look: 'wipe' | 'pair']
+  beside: [proof: ProofView, other: ProofView]
+  again: [proof: ProofView]
   close: []
   loop: []
   speed: []
@@ -44,6 +50,15 @@ function saveAsFile(proof: ProofView, event: Event) {
     link.click()
   } else if (what === 'wipe' || what === 'pair') {
     emit('compare', proof, what)
+  }
+}
+
+function layBeside(proof: ProofView, event: Event) {
+  const list = event.target as HTMLSelectElement
+  const other = props.besides.find((one) => one.id === list.value)
+  list.value = ''
+  if (other) {
+    emit('beside', proof, other)
   }
 }
 
@@ -86,7 +101,8 @@ const lengths = [1, 2, 3, 5]
           ><span class="fault">{{ proof.problem }}</span></template
         >
         <template v-else>
-          {{ proof.takeName }}<template v-if="figures?.text">: {{ figures.text }}</template>
+          <template v-if="proof.against">{{ proof.against.takeName }} | </template>{{ proof.takeName
+          }}<template v-if="figures?.text">: {{ figures.text }}</template>
           <span v-if="figures?.worse" class="fault">{{ figures.worse }}</span>
         </template>
       </span>
@@ -112,6 +128,25 @@ const lengths = [1, 2, 3, 5]
             <option value="file">as it is, source above</option>
           </select>
         </template>
+        <select
+          v-if="besides.length > 0"
+          class="length"
+          aria-label="Beside another proof"
+          title="Plays another take of the same place in the source’s stead"
+          @change="layBeside(proof, $event)"
+        >
+          <option value="">beside…</option>
+          <option v-for="one in besides" :key="one.id" :value="one.id">{{ one.takeName }}</option>
+        </select>
+        <button
+          v-if="old && !proof.against"
+          class="link"
+          type="button"
+          title="The same moment and place with the settings at hand"
+          @click="emit('again', proof)"
+        >
+          prove again
+        </button>
         <button class="link" type="button" title="Throw the proof away" @click="emit('remove', proof)">
           throw away
         </button>

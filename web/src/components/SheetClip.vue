@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import {
   api,
@@ -31,7 +31,7 @@ const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
 const planOf = usePlans(props.clip.id)
 const middle = Math.floor((props.clip.frames ?? 1) / 2)
-const { rows, again } = useSheet(props.clip.id, takes.open, pins.pins, middle, planOf)
+const { rows, again, see } = useSheet(props.clip.id, takes.open, pins.pins, middle, planOf)
 
 const kinds = shallowRef<StepDescription[]>([])
 const loaded = ref(false)
@@ -55,6 +55,19 @@ const sourceFigures = computed(() =>
 const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const title = computed(() => `${count(takes.open.value.length, 'take')} at ${count(all.value.length, 'pin')}`)
 const current = computed(() => shown.value[Math.max(0, Math.min(chosen.value, shown.value.length - 1))])
+
+/** Long sheets measure only what is in sight. */
+const sight = new IntersectionObserver((entries) => {
+  for (const entry of entries) {
+    if (entry.isIntersecting) {
+      see((entry.target as HTMLElement).dataset['take'] ?? '')
+    }
+  }
+})
+onBeforeUnmount(() => sight.disconnect())
+watch(shown, () => table.value?.querySelectorAll('[data-take]').forEach((row) => sight.observe(row)), {
+  flush: 'post',
+})
 
 onMounted(async () => {
   await Promise.all([takes.load(), pins.load()])
@@ -116,11 +129,11 @@ const others = computed(() =>
 
 async function refer(event: Event) {
   const chosen = (event.target as HTMLSelectElement).value
-  if (chosen === 'kept') {
-    return
-  }
   try {
-    await api.refer(props.clip.id, chosen === '' ? undefined : chosen)
+    await api.refer(
+      props.clip.id,
+      chosen === 'kept' ? { known: true } : chosen === '' ? {} : { clip: chosen },
+    )
     again()
   } catch (error) {
     notices.fail(error)
@@ -196,7 +209,7 @@ useBenchKeys(() => ({
           held against
           <select :value="clip.hasReference ? 'kept' : ''" aria-label="Reference" @change="refer">
             <option value="">no reference</option>
-            <option v-if="clip.hasReference" value="kept">its reference</option>
+            <option v-if="clip.hadReference" value="kept">its reference</option>
             <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
           </select>
         </label>

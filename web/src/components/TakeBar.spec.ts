@@ -1,6 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { ProofView, TakeView } from '@/api/client'
+import { isBeside, lanes } from '@/stores/useProofs'
 import ProofLane from './ProofLane.vue'
 import ProofLine from './ProofLine.vue'
 import TakeBar from './TakeBar.vue'
@@ -89,6 +90,27 @@ const proof = (change: Partial<ProofView>): ProofView => ({
 })
 
 describe('proofs', () => {
+  it('can be laid beside each other where they show the same', () => {
+    const one = proof({})
+    expect(isBeside(one, proof({ id: 'q', takeName: 'B' }))).toBe(true)
+    expect(isBeside(one, one)).toBe(false)
+    for (const differs of [{ fromFrame: 9 }, { x: 1 }, { width: 300 }, { rate: 50 }, { framesDone: 0 }]) {
+      expect(isBeside(one, proof({ id: 'q', ...differs }))).toBe(false)
+    }
+    expect(isBeside(one, proof({ id: 'q', state: 'RUNNING' }))).toBe(false)
+    const both = { treated: 'p', proof: 'r', takeName: 'B', recipe: {} }
+    expect(isBeside(one, proof({ id: 'q', against: both }))).toBe(false)
+  })
+
+  it('that overlap lie below each other, in the last row when there are too many', () => {
+    const span = (fromFrame: number, endFrame: number) => ({ fromFrame, endFrame })
+    expect(lanes([span(0, 10), span(10, 20), span(5, 8), span(9, 12), span(6, 7)], 3)).toEqual([
+      0, 0, 1, 1, 2,
+    ])
+    expect(lanes([span(0, 9), span(0, 9), span(0, 9)], 2)).toEqual([0, 1, 1])
+    expect(lanes([], 3)).toEqual([])
+  })
+
   it('lie on the time axis where they were made, grey once the recipe has changed', async () => {
     const lane = mount(ProofLane, {
       props: {
@@ -111,7 +133,7 @@ describe('proofs', () => {
   })
 
   it('tell how far they are, can be stopped, and say what went wrong', async () => {
-    const props = { playing: false, loop: true, speed: 1, seconds: 2, marked: false }
+    const props = { playing: false, loop: true, speed: 1, seconds: 2, marked: false, besides: [], old: false }
     const line = mount(ProofLine, {
       props: {
         ...props,
@@ -132,5 +154,15 @@ describe('proofs', () => {
     expect(line.emitted('compare')?.[0]?.[1]).toBe('pair')
     await line.setProps({ proof: proof({ comparison: { look: 'pair', framesDone: 9, ready: false } }) })
     expect(line.text()).toContain('pair 9/50')
+    const other = proof({ id: 'q', takeName: 'B' })
+    await line.setProps({ proof: proof({}), besides: [other], old: true })
+    await line.find('select[aria-label="Beside another proof"]').setValue('q')
+    expect(line.emitted('beside')?.[0]?.[1]).toMatchObject({ id: 'q' })
+    await button(line, 'prove again').trigger('click')
+    expect(line.emitted('again')?.[0]?.[0]).toMatchObject({ id: 'p' })
+    const both = { treated: 'p', proof: 'q', takeName: 'B', recipe: {} }
+    await line.setProps({ proof: proof({ against: both }) })
+    expect(line.find('[data-test=proof-state]').text()).toContain('B | A')
+    expect(line.text()).not.toContain('prove again')
   })
 })

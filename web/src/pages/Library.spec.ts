@@ -6,6 +6,7 @@ import { vuetify } from '@/vuetify'
 import Library from './Library.vue'
 
 const model = (id: string, mode: string, pixelsASecond?: number): ModelView => ({
+  job: 'enlarge',
   id,
   mode,
   label: id === 'worn' ? 'Worn' : 'Drawn',

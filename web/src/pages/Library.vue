@@ -61,7 +61,7 @@ function download(one: SavedRecipe) {
   <section aria-label="Library">
     <div class="top">
       <h1>Library</h1>
-      <span class="label">models for enlarging, trained here, nothing fetched</span>
+      <span class="label">models, trained here, nothing fetched</span>
       <span v-if="machine" class="label" data-test="machine"
         >they run on {{ machine.nets }}, {{ machine.cores }} at once</span
       >
@@ -99,7 +99,10 @@ function download(one: SavedRecipe) {
       <div v-for="model in family" :key="model.mode" class="mode">
         <div class="figures">
           <span class="label">{{ model.mode }}</span>
-          <span class="figure">{{ model.factor }}× · {{ model.weights.toLocaleString('en') }} weights</span>
+          <span class="figure"
+            ><template v-if="model.job === 'enlarge'">{{ model.factor }}× · </template
+            >{{ model.weights.toLocaleString('en') }} weights</span
+          >
           <span class="figure treated">{{ modelSpeed(model.pixelsASecond) }}</span>
         </div>
         <dl>

@@ -33,6 +33,7 @@ const clip = (id: string, title: string): ClipView => ({
   takes: 1,
   sentOut: 0,
   hasReference: false,
+  hadReference: false,
 })
 
 beforeEach(() => {

@@ -35,6 +35,18 @@ export function useProofs(clip: string, fail: (error: unknown) => void) {
     }
   }
 
+  /** A proof of two: the treated picture of the other in the place of the source. */
+  async function beside(one: ProofView, other: ProofView): Promise<ProofView | undefined> {
+    try {
+      const made = await api.proofAgainst(one.id, other.id)
+      fold(made)
+      return made
+    } catch (error) {
+      fail(error)
+      return undefined
+    }
+  }
+
   async function attempt(act: () => Promise<unknown>) {
     try {
       await act()
@@ -54,9 +66,30 @@ export function useProofs(clip: string, fail: (error: unknown) => void) {
     proofs,
     load,
     prove,
+    beside,
     stop: (id: string) => attempt(() => api.stopProof(id)),
     remove: (id: string) => attempt(() => api.removeProof(id)),
   }
+}
+
+/** Whether two proofs show the same place and moment, so that one can be laid on the other. */
+export function isBeside(one: ProofView, other: ProofView): boolean {
+  return (
+    one.id !== other.id &&
+    [one, other].every((proof) => !isOpen(proof) && proof.framesDone > 0 && proof.against === undefined) &&
+    (['fromFrame', 'x', 'y', 'width', 'height', 'rate'] as const).every((key) => one[key] === other[key])
+  )
+}
+
+/** Rows for spans on the time axis, so that those that overlap lie below each other; at most so many. */
+export function lanes(proofs: readonly { fromFrame: number; endFrame: number }[], most: number): number[] {
+  const ends: number[] = []
+  return proofs.map(({ fromFrame, endFrame }) => {
+    const free = ends.findIndex((end) => end <= fromFrame)
+    const row = free >= 0 ? free : ends.length < most ? ends.length : most - 1
+    ends[row] = Math.max(ends[row] ?? 0, endFrame)
+    return row
+  })
 }
 
 /** Whether a proof is being made or waits for it. */

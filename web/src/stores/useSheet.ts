@@ -20,7 +20,10 @@ export interface SheetRow {
   problem?: string
 }
 
-/** Plans and figures of all takes on the sheet, measured one after another at the pins' frames. */
+/**
+ * Plans and figures of the takes on the sheet, measured one after another at the pins' frames. A take is asked for once it
+ * has come in sight: there may be hundreds.
+ */
 export function useSheet(
   clip: string,
   takes: Ref<TakeView[]>,
@@ -31,6 +34,7 @@ export function useSheet(
   const rows = reactive(new Map<string, SheetRow>())
   const stop = new AbortController()
   const asked = new Map<string, string>()
+  const inSight = new Set<string>()
   onScopeDispose(() => stop.abort())
 
   async function fill(take: TakeView, frames: number[]) {
@@ -56,7 +60,7 @@ export function useSheet(
     const some = frames.length > 0 ? frames : [middle]
     for (const take of takes.value) {
       const key = JSON.stringify([take.recipe, some])
-      if (asked.get(take.id) !== key) {
+      if (inSight.has(take.id) && asked.get(take.id) !== key) {
         asked.set(take.id, key)
         void fill(take, some)
       }
@@ -66,6 +70,12 @@ export function useSheet(
 
   return {
     rows,
+    see(take: string) {
+      if (!inSight.has(take)) {
+        inSight.add(take)
+        measure()
+      }
+    },
     /** Measures all anew, as after another reference was chosen. */
     again() {
       asked.clear()

@@ -83,11 +83,12 @@ describe('varying', () => {
 })
 
 describe('what a step did', () => {
-  const before = { noise: 8, edges: 3, halo: 0, blocks: 1.2 }
+  const before = { noise: 8, edges: 3, halo: 0, blocks: 1.2, light: 0.4 }
 
   it('is the figure it changed most', () => {
     expect(did(before, { ...before, noise: 2, edges: 2.6 }).text).toBe('noise 8.0→2.0')
     expect(did(before, { ...before, edges: 1.5 }).text).toBe('edges 3.0→1.5 px')
+    expect(did(before, { ...before, light: 0.51 })).toEqual({ text: 'light 40.0→51.0 %', worse: '' })
     expect(did(before, before)).toEqual({ text: '', worse: '' })
   })
 
@@ -95,20 +96,24 @@ describe('what a step did', () => {
     expect(did(before, { ...before, noise: 12 }).worse).toBe('more noise')
     expect(did(before, { ...before, edges: 4 }).worse).toBe('softer')
     expect(did(before, { ...before, halo: 0.2, blocks: 1.5 }).worse).toBe('more blocks, haloes of 20 %')
-    expect(did({ noise: 8, blocks: 1 }, { noise: 8, blocks: 1 }).worse).toBe('')
+    expect(did({ noise: 8, blocks: 1, light: 0.4 }, { noise: 8, blocks: 1, light: 0.4 }).worse).toBe('')
   })
 })
 
 describe('what a treatment did in motion', () => {
   it('tells restlessness beside the figure that changed most', () => {
     const figures = {
-      source: { noise: 8, edges: 3, blocks: 1 },
-      treated: { noise: 2, edges: 3, blocks: 1 },
+      source: { noise: 8, edges: 3, blocks: 1, light: 0.4 },
+      treated: { noise: 2, edges: 3, blocks: 1, light: 0.4 },
       sourceFlicker: 4.1,
       flicker: 1.2,
     } as TakeFigures
     expect(didInMotion(figures)).toEqual({ text: 'noise 8.0→2.0 · flicker 4.1→1.2', worse: '' })
     expect(didInMotion({ ...figures, flicker: 6 }).worse).toBe('more flicker')
+    const shaken = { ...figures, sourceShake: 3.2, shake: 0.4 }
+    expect(didInMotion(shaken).text).toBe('noise 8.0→2.0 · flicker 4.1→1.2 · shake 3.2→0.4 px')
+    expect(didInMotion({ ...shaken, shake: 4 }).worse).toBe('more shake')
+    expect(didInMotion({ ...shaken, shake: 3.1 }).text).not.toContain('shake')
     const { source, treated } = figures
     expect(didInMotion({ source, treated } as TakeFigures).text).toBe('noise 8.0→2.0')
   })
@@ -117,7 +122,7 @@ describe('what a treatment did in motion', () => {
 describe('the sheet in words', () => {
   const figures = {
     source: before(),
-    treated: { noise: 2.06, edges: 1.64, blocks: 1 },
+    treated: { noise: 2.06, edges: 1.64, blocks: 1, light: 0.4 },
     flicker: 0.61,
     change: 5.2,
     secondsAFrame: 0.2,
@@ -128,7 +133,7 @@ describe('the sheet in words', () => {
     ],
   } as TakeFigures
   function before() {
-    return { noise: 7.9, edges: 4.1, blocks: 1.4 }
+    return { noise: 7.9, edges: 4.1, blocks: 1.4, light: 0.4 }
   }
 
   it('tells a take’s figures in short lines', () => {

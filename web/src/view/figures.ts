@@ -11,6 +11,9 @@ const NOTHING = 0.08
 /** Overshoot beside edges that shows as a halo, as a share of their height. */
 const HALO = 0.06
 
+/** Pixels of the source that a frame lies beside its steady place, below which nobody sees it. */
+const LEAST_SHAKE = 0.3
+
 const one = (v: number) => v.toFixed(1)
 
 interface Figure {
@@ -43,6 +46,14 @@ const kinds: Figure[] = [
     of: (f) => f.edges,
     least: 0.15,
     isWorse: (before, after) => after > before * 1.12,
+  },
+  {
+    name: 'light',
+    unit: ' %',
+    of: (f) => 100 * f.light,
+    least: 1,
+    // lighter or darker is a matter of taste
+    isWorse: () => false,
   },
 ]
 
@@ -82,9 +93,16 @@ export function didInMotion(figures: TakeFigures): Did {
   if (before !== undefined && after !== undefined) {
     parts.push(`flicker ${one(before)}→${one(after)}`)
   }
+  const shookBefore = figures.sourceShake
+  const shakes = figures.shake
+  const knowsShake = shookBefore !== undefined && shakes !== undefined
+  if (knowsShake && Math.abs(shakes - shookBefore) >= LEAST_SHAKE) {
+    parts.push(`shake ${one(shookBefore)}→${one(shakes)} px`)
+  }
+  const shaken = knowsShake && shakes > shookBefore + LEAST_SHAKE
   const restless = before !== undefined && after !== undefined && after > before * 1.15 + 0.3
   return {
     text: parts.join(' · '),
-    worse: [worse, restless ? 'more flicker' : ''].filter(Boolean).join(', '),
+    worse: [worse, restless ? 'more flicker' : '', shaken ? 'more shake' : ''].filter(Boolean).join(', '),
   }
 }

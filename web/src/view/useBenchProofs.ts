@@ -2,12 +2,12 @@ import { computed, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 import { api, type ClipView, Problem, type ProofView, type Recipe, type TakeView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import type { usePlans } from '@/stores/usePlans'
-import { isOpen, useProofs } from '@/stores/useProofs'
+import { isBeside, isOpen, useProofs } from '@/stores/useProofs'
 import { type Did, didInMotion } from './figures'
 import { clamp, type Rect } from './glass'
 import { behindTheGlass } from './queue'
 import { captionStrip } from './sheetPicture'
-import type { Sides } from './sides'
+import { type Sides, sidesOf } from './sides'
 import { useProofPlayer } from './useProofPlayer'
 
 /** What proofs need of the bench. */
@@ -77,10 +77,50 @@ export function useBenchProofs(bench: Bench) {
       width: Math.max(2, Math.ceil(part.width * perX)),
       height: Math.max(2, Math.ceil(part.height * perY)),
     })
+    choose(made)
+  }
+
+  const besides = computed(() => {
+    const one = proof.value
+    return one ? proofs.proofs.value.filter((other) => isBeside(one, other)) : []
+  })
+
+  function choose(made: ProofView | undefined) {
     if (made) {
       player.pause()
       chosenProof.value = made.id
     }
+  }
+
+  async function layBeside(one: ProofView, other: ProofView) {
+    choose(await proofs.beside(one, other))
+  }
+
+  /** The same moment and place with the settings at hand, so that both can be laid beside each other. */
+  async function proveAgain(old: ProofView) {
+    const now = state.value
+    const on = take.value
+    if (!now || !on || !sides.value) {
+      return
+    }
+    await bench.save()
+    const was = sidesOf(old.recipe as unknown as Recipe, await bench.planOf(old.recipe as unknown as Recipe))
+    const { placement } = sides.value
+    const perX = placement.width / was.placement.width
+    const perY = placement.height / was.placement.height
+    choose(
+      await proofs.prove({
+        takeId: on.id,
+        takeName: on.name,
+        recipe: now.recipe,
+        from: old.fromFrame,
+        end: old.endFrame,
+        x: Math.max(0, Math.round(placement.x + (old.x - was.placement.x) * perX)),
+        y: Math.max(0, Math.round(placement.y + (old.y - was.placement.y) * perY)),
+        width: Math.max(2, Math.round(old.width * perX)),
+        height: Math.max(2, Math.round(old.height * perY)),
+      }),
+    )
   }
 
   // a proof that was asked for plays as soon as there is something of it
@@ -117,7 +157,7 @@ export function useBenchProofs(bench: Bench) {
   async function compareProof(one: ProofView, look: 'wipe' | 'pair') {
     const width = look === 'pair' ? 2 * one.width : one.width
     const strip = captionStrip(width, {
-      left: 'source, enlarged plainly',
+      left: one.against ? `take ${one.against.takeName}` : 'source, enlarged plainly',
       middle: clip.title,
       right: `take ${one.takeName}`,
     })
@@ -158,7 +198,8 @@ export function useBenchProofs(bench: Bench) {
   watch(
     () => (proof.value && !isOpen(proof.value) && proof.value.framesDone > 0 ? proof.value : undefined),
     async (made) => {
-      if (!made || figures.value?.id === made.id) {
+      // laid beside another take it tells nothing of its own
+      if (!made || made.against || figures.value?.id === made.id) {
         return
       }
       const last =
@@ -193,6 +234,9 @@ export function useBenchProofs(bench: Bench) {
     player,
     marked,
     prove,
+    besides,
+    layBeside,
+    proveAgain,
     playOrPause,
     nextSpeed,
     compareProof,

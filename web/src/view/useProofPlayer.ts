@@ -17,6 +17,10 @@ export interface Moving {
   readonly treated: Piece
   /** Which of the proof's frames, from 0. */
   readonly frame: number
+  /** Take that is seen treated. */
+  readonly takeName: string
+  /** Take that stands in the source's place, if one does. */
+  readonly against: string | undefined
 }
 
 /**
@@ -128,6 +132,8 @@ export function useProofPlayer(
       source: { bitmap: video, covers, part },
       treated: { bitmap: video, covers, part: { ...part, y: now.height } },
       frame: Math.round(meta.mediaTime * now.rate),
+      takeName: now.takeName,
+      against: now.against?.takeName,
     }
     awaitFrame()
   }

@@ -66,7 +66,7 @@ public final class Looking {
 
     private Looking() {}
 
-    /** Arguments: the report's file, and a file with what the browser measured of drawing, if there is one. */
+    /** Arguments: the report's file, and files with what the browser tests measured, if they are there. */
     public static void main(String[] arguments) throws IOException {
         var looking = new Looking();
         try {
@@ -74,9 +74,12 @@ public final class Looking {
         } finally {
             looking.machine.close();
         }
-        Path drawing = Path.of(arguments[1]);
-        if (Files.exists(drawing)) {
-            looking.report.addAll(Files.readAllLines(drawing));
+        for (String name : List.of(arguments).subList(1, arguments.length)) {
+            Path measured = Path.of(name);
+            if (Files.exists(measured)) {
+                looking.report.add("");
+                looking.report.addAll(Files.readAllLines(measured));
+            }
         }
         Files.writeString(Path.of(arguments[0]), String.join("\n", looking.report) + "\n");
     }

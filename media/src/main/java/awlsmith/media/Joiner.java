@@ -12,7 +12,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-/** Puts finished segments of pictures and the source's sound into one file, without touching either. */
+/** Puts finished segments of pictures into one file with what goes along: sound, subtitles, chapters, time code. */
 public final class Joiner {
     /** What FFmpeg writes into MP4 and players read (common practice, no source). */
     private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "mp2", "ac3", "eac3", "alac", "opus", "flac");
@@ -25,63 +25,137 @@ public final class Joiner {
     public record Segment(Path file, Rational seconds) {}
 
     /**
-     * @param source of the sound
+     * @param source of all that goes along
      * @param start the source's clock where the pictures begin, seconds
      * @param seconds the pictures last
+     * @param sound whether its sound goes along
+     * @param timecode of the first picture going out
      */
-    public record SoundFrom(MediaInfo source, Rational start, Rational seconds) {}
+    public record Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
+        private List<MediaInfo.Sound> sounds() {
+            return sound ? source.sounds() : List.of();
+        }
+
+        /** Chapters that the span touches, counted from its start. */
+        List<MediaInfo.Chapter> chapters() {
+            return source.extras().chapters().stream()
+                    .map(chapter ->
+                            new MediaInfo.Chapter(within(chapter.start()), within(chapter.end()), chapter.title()))
+                    .filter(chapter -> chapter.end().compareTo(chapter.start()) > 0)
+                    .toList();
+        }
+
+        private Rational within(Rational clock) {
+            Rational at = clock.minus(start);
+            return at.isPositive() ? (at.compareTo(seconds) > 0 ? seconds : at) : Rational.ZERO;
+        }
+    }
 
     /**
      * @param out file to write; its ending names the container
      * @param scratch folder for the list of segments
-     * @return what was done about the sound, in words; empty when it was passed through untouched or there is none
+     * @return what was changed or left out, in words; empty when all went along as it was
      */
-    public static Optional<String> join(
-            List<Segment> segments, Optional<SoundFrom> sound, Path out, Path scratch, Cancel cancel) {
-        Path list = scratch.resolve("segments.txt");
-        try {
-            Files.writeString(list, listing(segments));
-        } catch (IOException e) {
-            throw new MediaException("the list of segments could not be written: " + e.getMessage(), e);
-        }
+    public static Optional<String> join(List<Segment> segments, Along along, Path out, Path scratch, Cancel cancel) {
+        Path list = write(scratch.resolve("segments.txt"), listing(segments));
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+warning", "-y"));
         arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "concat", "-safe", "0", "-i", Input.url(list)));
         boolean mp4 = out.toString().endsWith(".mp4") || out.toString().endsWith(".mov");
-        String changed = null;
-        boolean withSound = sound.isPresent() && !sound.get().source().sounds().isEmpty();
-        if (withSound) {
+        var notes = new ArrayList<String>();
+        List<MediaInfo.Subtitles> subtitles = subtitles(along, mp4, notes);
+        boolean withSource = !along.sounds().isEmpty() || !subtitles.isEmpty();
+        if (withSource) {
             arguments.addAll(Input.guards());
-            if (sound.get().start().isPositive()) {
-                arguments.addAll(List.of(
-                        "-seek_timestamp", "1", "-ss", decimal(sound.get().start())));
+            if (along.start().isPositive()) {
+                arguments.addAll(List.of("-seek_timestamp", "1", "-ss", decimal(along.start())));
             }
             arguments.addAll(List.of(
                     "-t",
-                    decimal(sound.get().seconds()),
+                    decimal(along.seconds()),
                     "-i",
-                    Input.url(sound.get().source().file())));
+                    Input.url(along.source().file())));
+        }
+        List<MediaInfo.Chapter> chapters = along.chapters();
+        if (!chapters.isEmpty()) {
+            Path file = write(scratch.resolve("chapters.txt"), chapterList(chapters));
+            arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
-        if (withSound) {
+        if (!along.sounds().isEmpty()) {
             arguments.addAll(List.of("-map", "1:a", "-c:a", "copy", "-copypriorss", "0"));
             int slot = 0;
-            for (MediaInfo.Sound track : sound.get().source().sounds()) {
+            for (MediaInfo.Sound track : along.sounds()) {
                 if (mp4 && !SOUND_IN_MP4.contains(track.codec())) {
                     arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
-                    changed = "the sound (" + track.codec() + ") cannot stand in this container and was coded as AAC";
+                    notes.add("the sound (" + track.codec() + ") cannot stand in this container and was coded as AAC");
                 }
                 slot++;
             }
         }
+        int slot = 0;
+        for (MediaInfo.Subtitles track : subtitles) {
+            arguments.addAll(List.of("-map", "1:" + track.index(), "-c:s:" + slot, coded(track, mp4)));
+            if (!track.language().isEmpty()) {
+                arguments.addAll(List.of("-metadata:s:s:" + slot, "language=" + track.language()));
+            }
+            slot++;
+        }
         if (mp4) {
             arguments.addAll(List.of("-movflags", "+faststart"));
         }
-        arguments.addAll(List.of("-map_metadata", "-1", "-map_chapters", "-1", Input.url(out)));
+        arguments.addAll(List.of("-map_metadata", "-1", "-map_chapters"));
+        arguments.add(chapters.isEmpty() ? "-1" : withSource ? "2" : "1");
+        along.timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
+        arguments.add(Input.url(out));
         try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
             child.finish("putting the file together", cancel);
         }
-        return Optional.ofNullable(changed);
+        return notes.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", notes));
+    }
+
+    /** Those that the container can hold. */
+    private static List<MediaInfo.Subtitles> subtitles(Along along, boolean mp4, List<String> notes) {
+        var held = new ArrayList<MediaInfo.Subtitles>();
+        for (MediaInfo.Subtitles track : along.source().extras().subtitles()) {
+            if (track.text() || !mp4) {
+                held.add(track);
+            } else {
+                notes.add("the subtitles (" + track.codec()
+                        + ") are pictures, which MP4 does not hold; they were left out");
+            }
+        }
+        return held;
+    }
+
+    private static String coded(MediaInfo.Subtitles track, boolean mp4) {
+        if (mp4) {
+            return "mov_text";
+        }
+        return track.codec().equals("mov_text") ? "subrip" : "copy";
+    }
+
+    /** In FFmpeg's open form for metadata, its special characters behind a backslash. */
+    private static String chapterList(List<MediaInfo.Chapter> chapters) {
+        var list = new StringBuilder(";FFMETADATA1\n");
+        for (MediaInfo.Chapter chapter : chapters) {
+            list.append("[CHAPTER]\nTIMEBASE=1/1000000\nSTART=")
+                    .append(micros(chapter.start()))
+                    .append("\nEND=")
+                    .append(micros(chapter.end()))
+                    .append("\ntitle=")
+                    .append(chapter.title().replaceAll("[=;#\\\\\n]", "\\\\$0"))
+                    .append('\n');
+        }
+        return list.toString();
+    }
+
+    private static Path write(Path file, String text) {
+        try {
+            return Files.writeString(file, text);
+        } catch (IOException e) {
+            throw new MediaException("the disk refused a list of what goes into the file: " + e.getMessage(), e);
+        }
     }
 
     private static String listing(List<Segment> segments) {
@@ -95,7 +169,11 @@ public final class Joiner {
     }
 
     private static String decimal(Rational seconds) {
-        long micros = seconds.ticks(new Rational(1, 1_000_000));
+        long micros = micros(seconds);
         return String.format(Locale.ROOT, "%d.%06d", micros / 1_000_000, micros % 1_000_000);
+    }
+
+    private static long micros(Rational seconds) {
+        return seconds.ticks(new Rational(1, 1_000_000));
     }
 }

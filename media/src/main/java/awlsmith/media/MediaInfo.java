@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param bitRate bits a second of everything, 0 when unknown
  * @param video the picture track
  * @param sounds the sound tracks
+ * @param extras what else goes along
  */
 public record MediaInfo(
         Path file,
@@ -24,7 +25,8 @@ public record MediaInfo(
         Optional<Rational> duration,
         long bitRate,
         Video video,
-        List<Sound> sounds) {
+        List<Sound> sounds,
+        Extras extras) {
     public MediaInfo {
         sounds = List.copyOf(sounds);
     }
@@ -55,6 +57,26 @@ public record MediaInfo(
 
     /** @param rate samples a second; @param start seconds at which it begins, against the file's clock */
     public record Sound(int index, String codec, int rate, int channels, long bitRate) {}
+
+    /**
+     * What goes along with pictures and sound.
+     *
+     * @param timecode of the first frame, as the file writes it
+     */
+    public record Extras(List<Subtitles> subtitles, List<Chapter> chapters, Optional<String> timecode) {
+        public static final Extras NONE = new Extras(List.of(), List.of(), Optional.empty());
+
+        public Extras {
+            subtitles = List.copyOf(subtitles);
+            chapters = List.copyOf(chapters);
+        }
+    }
+
+    /** @param text whether they are words, not pictures */
+    public record Subtitles(int index, String codec, boolean text, String language) {}
+
+    /** @param start seconds of the file's clock; @param end likewise */
+    public record Chapter(Rational start, Rational end, String title) {}
 
     /** Frames to expect: the container's count, else length times rate, else 0. */
     public long expectedFrames() {

@@ -60,7 +60,7 @@ public final class Prober {
     private static Answer ask(Path file) throws IOException {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
         arguments.addAll(Input.guards());
-        arguments.addAll(List.of("-of", "json", "-show_format", "-show_streams", Input.url(file)));
+        arguments.addAll(List.of("-of", "json", "-show_format", "-show_streams", "-show_chapters", Input.url(file)));
         try (Child probe = Child.start(Tool.FFPROBE, arguments, LIMIT, line -> {})) {
             byte[] answer = probe.output().readNBytes(4 << 20);
             int code = probe.exit(new Cancel());
@@ -147,7 +147,52 @@ public final class Prober {
                 duration,
                 format.path("bit_rate").asLong(0),
                 video(video, String.join("; ", answer.errors())),
-                sounds);
+                sounds,
+                extras(tree));
+    }
+
+    /** Subtitles that are words; the others are pictures. Source: FFmpeg's list of subtitle codecs. */
+    private static final Set<String> WORDS =
+            Set.of("subrip", "ass", "ssa", "mov_text", "webvtt", "text", "srt", "microdvd");
+
+    private static final int MOST_CHAPTERS = 1000;
+    private static final int LONGEST_TITLE = 200;
+
+    private static MediaInfo.Extras extras(JsonNode tree) {
+        var subtitles = new ArrayList<MediaInfo.Subtitles>();
+        Optional<String> timecode = tag(tree.path("format"), "timecode");
+        for (JsonNode stream : tree.path("streams")) {
+            if (stream.path("codec_type").asString("").equals("subtitle") && stream.has("codec_name")) {
+                String codec = stream.path("codec_name").asString();
+                subtitles.add(new MediaInfo.Subtitles(
+                        stream.path("index").asInt(0),
+                        codec,
+                        WORDS.contains(codec),
+                        tag(stream, "language").orElse("")));
+            }
+            if (timecode.isEmpty()) {
+                timecode = tag(stream, "timecode");
+            }
+        }
+        var chapters = new ArrayList<MediaInfo.Chapter>();
+        for (JsonNode chapter : tree.path("chapters")) {
+            Optional<Rational> base = ratio(chapter.path("time_base").asString(""));
+            long from = chapter.path("start").asLong(-1);
+            long end = chapter.path("end").asLong(-1);
+            if (base.isPresent() && from >= 0 && end > from && chapters.size() < MOST_CHAPTERS) {
+                String title = tag(chapter, "title").orElse("");
+                chapters.add(new MediaInfo.Chapter(
+                        base.get().times(from),
+                        base.get().times(end),
+                        title.substring(0, Math.min(LONGEST_TITLE, title.length()))));
+            }
+        }
+        return new MediaInfo.Extras(subtitles, chapters, timecode);
+    }
+
+    private static Optional<String> tag(JsonNode of, String name) {
+        String value = of.path("tags").path(name).asString("");
+        return value.isEmpty() ? Optional.empty() : Optional.of(value);
     }
 
     private static MediaInfo.Video video(JsonNode stream, String errors) {

@@ -126,7 +126,7 @@ class DecodingTest {
                 info.video().timeBase(),
                 0,
                 0);
-        var claimed = new MediaInfo(file, "mp4", 1, Optional.empty(), 0, unsteady, List.of());
+        var claimed = new MediaInfo(file, "mp4", 1, Optional.empty(), 0, unsteady, List.of(), MediaInfo.Extras.NONE);
         org.assertj.core.api.Assertions.assertThatThrownBy(() -> frames(
                         Clip.streamed(claimed),
                         FrameRange.all(),

@@ -14,6 +14,8 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Deliverable;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,6 +25,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class EncodingTest {
     private static final ColourTags HD = new ColourTags(
@@ -175,12 +178,13 @@ class EncodingTest {
             segments.add(new Joiner.Segment(file, Rational.of(count).dividedBy(rate)));
         }
         Path out = folder.resolve("out.mp4");
-        var sound = new Joiner.SoundFrom(
+        var along = new Joiner.Along(
                 clip.info(),
                 clip.index().orElseThrow().clock(from),
-                Rational.of(110).dividedBy(rate));
-        assertThat(Joiner.join(segments, Optional.of(sound), out, folder, new Cancel()))
-                .isEmpty();
+                Rational.of(110).dividedBy(rate),
+                true,
+                Optional.empty());
+        assertThat(Joiner.join(segments, along, out, folder, new Cancel())).isEmpty();
         List<Double> times = TestClips.times(out);
         assertThat(times).hasSize(110);
         for (int i = 0; i < times.size(); i++) {
@@ -206,7 +210,7 @@ class EncodingTest {
         Path out = folder.resolve("out.mp4");
         var note = Joiner.join(
                 List.of(new Joiner.Segment(segment, Rational.ONE)),
-                Optional.of(new Joiner.SoundFrom(info, Rational.ZERO, Rational.ONE)),
+                new Joiner.Along(info, Rational.ZERO, Rational.ONE, true, Optional.empty()),
                 out,
                 folder,
                 new Cancel());
@@ -217,6 +221,77 @@ class EncodingTest {
                 .singleElement()
                 .satisfies(s -> assertThat(s.codec()).isEqualTo("aac"));
         assertThat(ReadBack.of(out, new Cancel()).frames()).isEqualTo(25);
+    }
+
+    /** Two seconds of a film that begins with the label 10:00:00:00, from its second second on. */
+    @ParameterizedTest
+    @ValueSource(strings = {"mkv", "mp4"})
+    void subtitlesChaptersAndTimeCodeGoAlong(String ending) throws IOException {
+        Path words = Files.writeString(
+                folder.resolve("words.srt"),
+                "1\n00:00:00,200 --> 00:00:00,800\nbefore\n\n2\n00:00:01,500 --> 00:00:02,500\nwithin\n\n");
+        Path chapters = Files.writeString(
+                folder.resolve("marks.txt"),
+                ";FFMETADATA1\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=1500\ntitle=Quay\n"
+                        + "[CHAPTER]\nTIMEBASE=1/1000\nSTART=1500\nEND=2000\ntitle=Deck \\= sea\n"
+                        + "[CHAPTER]\nTIMEBASE=1/1000\nSTART=3500\nEND=4000\ntitle=Beyond\n");
+        Path source = folder.resolve("film.mov");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=4 -i " + words + " -f ffmetadata -i " + chapters
+                + " -map 0:v -map 1:s -map_chapters 2 -pix_fmt yuv420p -c:v libx264 -c:s mov_text"
+                + " -metadata:s:s:0 language=nor -timecode 10:00:00:00 " + source);
+        MediaInfo info = Prober.probe(source);
+        assertThat(info.extras().timecode()).contains("10:00:00:00");
+        assertThat(info.extras().subtitles()).singleElement().satisfies(track -> {
+            assertThat(track.text()).isTrue();
+            assertThat(track.language()).isEqualTo("nor");
+        });
+        assertThat(info.extras().chapters())
+                .extracting(MediaInfo.Chapter::title)
+                .containsExactly("Quay", "Deck = sea", "Beyond");
+        var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
+        Path segment = folder.resolve("segment.mp4");
+        write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 50));
+        Path out = folder.resolve("out." + ending);
+        var along = new Joiner.Along(info, Rational.ONE, Rational.of(2), true, Optional.of("10:00:01:00"));
+        assertThat(Joiner.join(List.of(new Joiner.Segment(segment, Rational.of(2))), along, out, folder, new Cancel()))
+                .isEmpty();
+        MediaInfo.Extras got = Prober.probe(out).extras();
+        assertThat(got.timecode()).contains("10:00:01:00");
+        assertThat(got.chapters()).extracting(MediaInfo.Chapter::title).containsExactly("Quay", "Deck = sea");
+        assertThat(got.chapters().getFirst().end().toDouble()).isCloseTo(0.5, within(0.002));
+        assertThat(got.chapters().getLast().end().toDouble()).isCloseTo(1.0, within(0.002));
+        assertThat(got.subtitles()).hasSize(1);
+        Path read = folder.resolve("read.srt");
+        TestClips.ffmpeg("-i " + out + " -map 0:s " + read);
+        assertThat(Files.readString(read)).contains("within").contains("00:00:00,500 --> 00:00:01,500");
+    }
+
+    @Test
+    void subtitlesThatArePicturesAreLeftOutOfMp4AndSaidSo() {
+        var extras = new MediaInfo.Extras(
+                List.of(new MediaInfo.Subtitles(2, "dvd_subtitle", false, "")), List.of(), Optional.empty());
+        Path segment = folder.resolve("segment.mp4");
+        var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
+        write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 5));
+        MediaInfo plain = Prober.probe(segment);
+        var info = new MediaInfo(
+                plain.file(),
+                plain.container(),
+                plain.bytes(),
+                plain.duration(),
+                plain.bitRate(),
+                plain.video(),
+                plain.sounds(),
+                extras);
+        var along = new Joiner.Along(info, Rational.ZERO, new Rational(1, 5), true, Optional.empty());
+        assertThat(Joiner.join(
+                        List.of(new Joiner.Segment(segment, new Rational(1, 5))),
+                        along,
+                        folder.resolve("out.mp4"),
+                        folder,
+                        new Cancel()))
+                .hasValueSatisfying(
+                        note -> assertThat(note).contains("dvd_subtitle").contains("left out"));
     }
 
     @Test

@@ -14,6 +14,7 @@ import tools.jackson.databind.json.JsonMapper;
  * @param file name of the model beside the list
  */
 public record CardEntry(
+        String job,
         String id,
         String mode,
         String label,
@@ -39,6 +40,7 @@ public record CardEntry(
 
     ModelCard card() {
         return new ModelCard(
+                ModelCard.Job.byId(job),
                 id,
                 ModelCard.Mode.byId(mode),
                 label,

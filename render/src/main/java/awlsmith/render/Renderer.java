@@ -6,6 +6,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Region;
+import awlsmith.core.picture.TimeCode;
 import awlsmith.core.pipeline.Ahead;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
@@ -160,9 +161,7 @@ public final class Renderer {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
         try {
-            Optional<Joiner.SoundFrom> sound =
-                    request.deliverable().sound() ? Optional.of(soundSpan(frames)) : Optional.empty();
-            var note = Joiner.join(segments.list(frames), sound, part, request.scratch(), cancel);
+            var note = Joiner.join(segments.list(frames), along(frames), part, request.scratch(), cancel);
             var facts = ReadBack.of(part, cancel);
             verify(facts, frames);
             Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
@@ -182,12 +181,13 @@ public final class Renderer {
                         info.duration(),
                         info.bitRate(),
                         info.video(),
-                        info.sounds()),
+                        info.sounds(),
+                        info.extras()),
                 facts.frames(),
                 facts.errors());
     }
 
-    private Joiner.SoundFrom soundSpan(long frames) {
+    private Joiner.Along along(long frames) {
         var clip = request.clip();
         long from = request.range().from();
         Rational start =
@@ -195,7 +195,24 @@ public final class Renderer {
         Chain chain = request.chain();
         long first = request.outputRange().from();
         Rational seconds = request.outputTime(chain, first + frames).minus(request.outputTime(chain, first));
-        return new Joiner.SoundFrom(clip.info(), start, seconds);
+        return new Joiner.Along(
+                clip.info(), start, seconds, request.deliverable().sound(), timecode(chain));
+    }
+
+    /** The label of the first frame going out, where frames come evenly and whole times as many as labels. */
+    private Optional<String> timecode(Chain chain) {
+        var clip = request.clip();
+        Rational factor = chain.rate();
+        if (clip.steadyRate().isEmpty() || factor.den() != 1) {
+            return Optional.empty();
+        }
+        return clip.info()
+                .extras()
+                .timecode()
+                .flatMap(text -> TimeCode.parse(text, clip.steadyRate().get()))
+                .map(code -> code.plus(request.range().from())
+                        .times((int) factor.num())
+                        .toString());
     }
 
     private void verify(ReadBack.Facts facts, long frames) {

@@ -49,13 +49,15 @@ class ModelRecipeTest {
     @Test
     void theModeIsQualityUnlessFastIsAskedFor() {
         assertThat(((UpscaleStage) stages("enlarge model=photographic").getFirst())
-                        .card()
+                        .model()
+                        .orElseThrow()
                         .mode()
                         .id())
                 .isEqualTo("quality");
         assertThat(((UpscaleStage)
                                 stages("enlarge model=photographic mode=fast").getFirst())
-                        .card()
+                        .model()
+                        .orElseThrow()
                         .mode()
                         .id())
                 .isEqualTo("fast");

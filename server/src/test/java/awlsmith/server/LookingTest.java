@@ -3,12 +3,22 @@ package awlsmith.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import awlsmith.core.measure.Psnr;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.media.Clip;
+import awlsmith.media.Indexer;
 import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -277,6 +287,18 @@ class LookingTest {
                 server.put("/api/clips/" + source + "/reference", "{\"clip\":\"" + source + "\"}"),
                 422,
                 "its own reference");
+        refused(server.put("/api/clips/" + truth + "/reference", "{\"known\":true}"), 409, "never had a reference");
+        server.put("/api/clips/" + source + "/reference", "{}");
+        assertThat(server.get("/api/clips/" + source)
+                        .json()
+                        .path("hadReference")
+                        .asBoolean())
+                .isTrue();
+        assertThat(server.put("/api/clips/" + source + "/reference", "{\"known\":true}")
+                        .json()
+                        .path("hasReference")
+                        .asBoolean())
+                .isTrue();
         server.put("/api/clips/" + source + "/reference", "{}");
         assertThat(server.get("/api/clips/" + source)
                         .json()
@@ -387,6 +409,78 @@ class LookingTest {
         assertThat(info.video().format().width())
                 .isEqualTo(2 * proof(server, clip, id).path("width").asInt());
         assertThat(info.sounds()).hasSize(1);
+    }
+
+    private static Plane luma(Path file, int frame) {
+        var info = Prober.probe(file);
+        var clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        try (var frames =
+                clip.open(new FrameRange(frame, frame + 1), clip.format().whole(), new PlanePool(0), new Cancel())) {
+            return frames.next().orElseThrow().plane(0);
+        }
+    }
+
+    /** The second take's picture must be below and the first's above, where a proof has the source. */
+    @Test
+    void twoProofsOfOnePlaceAreLaidBesideEachOther(RunningServer server) throws IOException {
+        String clip = server.clip("beside.mp4", 96, 64, 20).path("id").asString();
+        var ids = new ArrayList<String>();
+        for (String kernel : List.of("bilinear", "lanczos3")) {
+            ids.add(server.post("/api/clips/" + clip + "/proofs", order(recipe(2, kernel), 5, 15))
+                    .json()
+                    .path("id")
+                    .asString());
+        }
+        refused(
+                server.post("/api/proofs/" + ids.get(1) + "/against", "{\"other\":\"" + ids.get(1) + "\"}"),
+                409,
+                "must be made first");
+        ids.forEach(id -> ended(server, clip, id));
+        String ask = "{\"other\":\"" + ids.get(0) + "\"}";
+        JsonNode made =
+                server.post("/api/proofs/" + ids.get(1) + "/against", ask).json();
+        String id = made.path("id").asString();
+        assertThat(ended(server, clip, id).path("state").asString()).isEqualTo("DONE");
+        assertThat(made.path("frames").asInt()).isEqualTo(10);
+        assertThat(made.path("against").path("proof").asString()).isEqualTo(ids.get(0));
+        var planes = new ArrayList<Plane>();
+        for (String one : List.of(ids.get(0), ids.get(1), id)) {
+            Path file = folder.resolve(one + ".mp4");
+            Files.write(file, server.get("/api/proofs/" + one + "/video").bytes());
+            planes.add(luma(file, 4));
+        }
+        int height = planes.get(0).height() / 2;
+        var top = new Region(0, 0, planes.get(0).width(), height);
+        var bottom = new Region(0, height, planes.get(0).width(), height);
+        Plane both = planes.get(2);
+        assertThat(Psnr.of(both.window(top), planes.get(0).window(bottom), 0)).isGreaterThan(44);
+        assertThat(Psnr.of(both.window(bottom), planes.get(1).window(bottom), 0))
+                .isGreaterThan(44);
+        assertThat(Psnr.of(both.window(top), both.window(bottom), 0)).isLessThan(40);
+        assertThat(server.post("/api/proofs/" + ids.get(1) + "/against", ask)
+                        .json()
+                        .path("id")
+                        .asString())
+                .as("asked for again")
+                .isEqualTo(id);
+        String elsewhere = server.post("/api/clips/" + clip + "/proofs", order(DOUBLE, 6, 12))
+                .json()
+                .path("id")
+                .asString();
+        ended(server, clip, elsewhere);
+        refused(
+                server.post("/api/proofs/" + ids.get(1) + "/against", "{\"other\":\"" + elsewhere + "\"}"),
+                422,
+                "different places, moments or rates");
+        String larger = server.post("/api/clips/" + clip + "/proofs", order(recipe(3, "lanczos3"), 5, 15))
+                .json()
+                .path("id")
+                .asString();
+        ended(server, clip, larger);
+        refused(
+                server.post("/api/proofs/" + ids.get(1) + "/against", "{\"other\":\"" + larger + "\"}"),
+                422,
+                "different sizes, 192x128 and 288x192");
     }
 
     @Test

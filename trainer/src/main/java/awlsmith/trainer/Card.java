@@ -50,14 +50,15 @@ final class Card {
                 "filters of " + HashedFilters.SIDE + "x" + HashedFilters.SIDE + " chosen among " + GradientHash.BUCKETS
                         + " by the gradient around each sample (Romano et al. 2016)");
         training.put("training", "least squares over " + samples + " samples");
-        training.put("gain", gain(score.gain(), score.ssim()));
+        training.put("gain", gain(task, score.gain(), score.ssim()));
         long weights = (long) GradientHash.BUCKETS * 4 * HashedFilters.SIDE * HashedFilters.SIDE;
         return new CardEntry(
+                task.job().id(),
                 task.id(),
                 "fast",
                 task.label(),
                 task.purpose(),
-                task.id() + "-2x-fast.npy",
+                task.file(ModelCard.Mode.FAST) + ".npy",
                 2,
                 HashedFilters.REACH,
                 1,
@@ -78,21 +79,23 @@ final class Card {
                 "residual net of " + shape.blocks() + " blocks of two 3x3 layers of " + shape.channels()
                         + " channels"
                         + (shape.step() > 1 ? ", working at half the size" : "")
-                        + ", a last layer that gives " + shape.out()
-                        + " phases (Lim et al. 2017, without normalisation)");
+                        + (shape.out() > 1 ? ", a last layer that gives " + shape.out() + " phases" : "")
+                        + (shape.planes() > 1 ? ", reading " + shape.planes() + " planes" : "")
+                        + " (Lim et al. 2017, without normalisation)");
         training.put(
                 "training",
                 notes.get("iterations")
                         + " iterations of 16 patches of 48x48" + begun(notes) + ", "
                         + notes.getOrDefault("loss", "mean absolute error")
                         + ", Adam, half a cosine a run; the running mean of the weights is kept");
-        training.put("gain", gain(Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
+        training.put("gain", gain(task, Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
         return new CardEntry(
+                task.job().id(),
                 task.id(),
                 mode.id(),
                 task.label(),
                 task.purpose(),
-                task.id() + "-2x" + (mode == ModelCard.Mode.QUALITY ? "" : "-" + mode.id()) + ".onnx",
+                task.file(mode) + ".onnx",
                 shape.factor(),
                 shape.reach(),
                 shape.step(),
@@ -107,8 +110,9 @@ final class Card {
         return begun.equals("0") ? "" : " (the first " + begun + " of them in earlier runs)";
     }
 
-    private static String gain(double gain, double ssim) {
-        return String.format(Locale.ROOT, "%+.2f dB over Lanczos, SSIM %.4f, on the held-out pairs", gain, ssim);
+    private static String gain(Task task, double gain, double ssim) {
+        return String.format(
+                Locale.ROOT, "%+.2f dB over %s, SSIM %.4f, on the held-out pairs", gain, task.rival(), ssim);
     }
 
     static void write(CardEntry card, Path file) throws IOException {

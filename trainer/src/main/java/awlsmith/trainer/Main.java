@@ -5,7 +5,6 @@ import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.upscale.HashedFilters;
-import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
 import awlsmith.trainer.onnx.EightBits;
@@ -20,6 +19,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.SplittableRandom;
@@ -92,7 +92,9 @@ public final class Main {
         Files.write(folder.resolve("fast.npy"), NumberArray.write(filters));
         long samples = Arrays.stream(training.counts()).sum();
         Card.write(Card.ofHashed(options.task(), source, samples, score), folder.resolve("fast.json"));
-        System.out.printf("%d samples: PSNR %.3f, %+.3f dB over Lanczos%n", samples, score.psnr(), score.gain());
+        System.out.printf(
+                "%d samples: PSNR %.3f, %+.3f dB over %s%n",
+                samples, score.psnr(), score.gain(), options.task().rival());
     }
 
     /** Makes the eight-bit twin of a shipped net, with ranges from the pictures it learned from, and tells what it costs. */
@@ -101,13 +103,11 @@ public final class Main {
         PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
         List<Pair> learn = pairs(pictures.learn(), task.makers(), options);
         var validation = new Validation(pairs(pictures.check(), task.makers(), options));
-        String name = task.id() + "-2x"
-                + (options.mode() == ModelCard.Mode.QUALITY
-                        ? ""
-                        : "-" + options.mode().id());
+        String name = task.file(options.mode());
         Path model = options.into().resolve(name + ".onnx");
         Path twin = options.into().resolve(name + "-8.onnx");
-        List<Plane> examples = learn.stream().map(Main::middle).limit(EXAMPLES).toList();
+        List<List<Plane>> examples =
+                learn.stream().map(Main::middle).limit(EXAMPLES).toList();
         EightBits.write(model, examples, twin);
         var whole = validation.of(model);
         var quick = validation.of(twin);
@@ -116,7 +116,7 @@ public final class Main {
                 "held-out gain %+.3f dB in floating point, %+.3f in eight bits%n",
                 whole.gain(),
                 quick.gain());
-        double[] seconds = sideBySide(model, twin);
+        double[] seconds = sideBySide(task, model, twin);
         System.out.printf(
                 Locale.ROOT,
                 "%dx%d in %.0f ms in floating point, %.0f in eight bits: %.2f times as fast%n",
@@ -128,19 +128,20 @@ public final class Main {
     }
 
     /** Medians of runs that take turns, so that a busy moment hits both. */
-    private static double[] sideBySide(Path... models) throws Exception {
+    private static double[] sideBySide(Task task, Path... models) throws Exception {
         double[][] seconds = new double[models.length][SPEED_RUNS];
         Plane in = Plane.of(SPEED_WIDTH, SPEED_HEIGHT);
         for (int i = 0; i < in.data().length; i++) {
             in.data()[i] = (float) (0.5 + 0.2 * Math.sin(i * 0.01));
         }
-        Plane out = Plane.of(2 * SPEED_WIDTH, 2 * SPEED_HEIGHT);
+        List<Plane> shown = Collections.nCopies(task.planes(), in);
+        Plane out = Plane.of(task.factor() * SPEED_WIDTH, task.factor() * SPEED_HEIGHT);
         for (int run = 0; run < SPEED_RUNS; run++) {
             for (int m = 0; m < models.length; m++) {
                 try (var net = new OnnxRun(models[m])) {
-                    net.run(List.of(in), out);
+                    net.run(shown, out);
                     long begun = System.nanoTime();
-                    net.run(List.of(in), out);
+                    net.run(shown, out);
                     seconds[m][run] = (System.nanoTime() - begun) / 1e9;
                 }
             }
@@ -150,11 +151,11 @@ public final class Main {
                 .toArray();
     }
 
-    private static Plane middle(Pair pair) {
-        Plane small = pair.small();
-        int width = Math.min(EXAMPLE_SIDE, small.width());
-        int height = Math.min(EXAMPLE_SIDE, small.height());
-        return small.window(new Region((small.width() - width) / 2, (small.height() - height) / 2, width, height));
+    private static List<Plane> middle(Pair pair) {
+        int width = Math.min(EXAMPLE_SIDE, pair.width());
+        int height = Math.min(EXAMPLE_SIDE, pair.height());
+        var part = new Region((pair.width() - width) / 2, (pair.height() - height) / 2, width, height);
+        return pair.shown().stream().map(plane -> plane.window(part)).toList();
     }
 
     private static void ship(Options options) throws Exception {

@@ -3,10 +3,13 @@ package awlsmith.trainer;
 import awlsmith.benchmarks.footage.Drawings;
 import awlsmith.benchmarks.footage.PackageCache;
 import awlsmith.benchmarks.footage.PictureSet;
+import awlsmith.core.fields.FieldsAround;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.ModelCard;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Worn;
+import awlsmith.trainer.pairs.Woven;
 import awlsmith.trainer.pictures.Photographs;
 import java.io.IOException;
 import java.util.Arrays;
@@ -24,7 +27,8 @@ enum Task {
             "drawn",
             "Drawn",
             "drawn films, titles and screens: flat colours and lines",
-            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA))));
+            List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
+    FIELDS("fields", "Fields", "woven fields of tape and broadcast", List.of(new Woven()));
 
     private static final int DRAWN_SHEETS = 90;
 
@@ -55,6 +59,31 @@ enum Task {
 
     String id() {
         return id;
+    }
+
+    /** What its models do. */
+    ModelCard.Job job() {
+        return this == FIELDS ? ModelCard.Job.FIELDS : ModelCard.Job.ENLARGE;
+    }
+
+    int factor() {
+        return this == FIELDS ? 1 : 2;
+    }
+
+    /** Planes that its models read. */
+    int planes() {
+        return this == FIELDS ? FieldsAround.SEEN : 1;
+    }
+
+    /** What a model's gain is told over. */
+    String rival() {
+        return this == FIELDS ? "the rule without a net" : "Lanczos";
+    }
+
+    /** Name of a model's file, without its ending. */
+    String file(ModelCard.Mode mode) {
+        String size = this == FIELDS ? "" : "-" + factor() + "x";
+        return id + size + (mode == ModelCard.Mode.QUALITY ? "" : "-" + mode.id());
     }
 
     String label() {

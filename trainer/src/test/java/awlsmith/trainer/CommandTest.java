@@ -88,6 +88,7 @@ class CommandTest {
         Path net = model(new NetShape(1, 4, 1, 2, 2));
         CardEntry old = Card.ofNet(Task.WORN, ModelCard.Mode.FAST, net);
         var filters = new CardEntry(
+                "enlarge",
                 old.id(),
                 old.mode(),
                 old.label(),

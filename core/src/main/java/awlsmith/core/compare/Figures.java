@@ -13,8 +13,9 @@ import awlsmith.core.picture.Plane;
  * @param edges mean width of strong edges in source pixels; NaN where there are too few
  * @param halo overshoot beside strong edges as a share of their height; NaN where there are too few
  * @param blocks how much larger steps on a lattice of blocks are than beside it; 1 without blocks
+ * @param light mean luma, 0 black to 1 white: the exposure
  */
-public record Figures(double noise, double edges, double halo, double blocks) {
+public record Figures(double noise, double edges, double halo, double blocks, double light) {
     private static final double CODES = 255;
 
     /**
@@ -28,7 +29,18 @@ public record Figures(double noise, double edges, double halo, double blocks) {
                 CODES * NoiseLevel.of(atSource).sigma(),
                 edges.width() / factor,
                 edges.overshoot(),
-                Blocking.of(atSource).strength());
+                Blocking.of(atSource).strength(),
+                light(atSource));
+    }
+
+    private static double light(Plane luma) {
+        double sum = 0;
+        for (int y = 0; y < luma.height(); y++) {
+            for (int x = 0; x < luma.width(); x++) {
+                sum += luma.at(x, y);
+            }
+        }
+        return sum / ((double) luma.width() * luma.height());
     }
 
     /** The mean of several places or frames; a figure that one of them lacks is the mean of the others. */
@@ -37,7 +49,8 @@ public record Figures(double noise, double edges, double halo, double blocks) {
                 mean(all.stream().mapToDouble(Figures::noise)),
                 mean(all.stream().mapToDouble(Figures::edges)),
                 mean(all.stream().mapToDouble(Figures::halo)),
-                mean(all.stream().mapToDouble(Figures::blocks)));
+                mean(all.stream().mapToDouble(Figures::blocks)),
+                mean(all.stream().mapToDouble(Figures::light)));
     }
 
     private static double mean(java.util.stream.DoubleStream values) {

@@ -8,27 +8,45 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
-import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.ModelStage;
+import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.Tiles;
+import java.util.List;
+import java.util.Optional;
 
 /**
  * Makes whole frames of fields. The lines a field has stay as they are; those it lacks are taken from the fields just before
- * and after as far as nothing moved, and made of the lines above and below where it did (see {@link LineFiller}).
+ * and after as far as nothing moved, and made of the lines above and below where it did (see {@link LineFiller}). A net may
+ * then correct those of the light; it sees what moves.
  */
-public final class DeinterlaceStage implements Stage {
+public final class DeinterlaceStage implements ModelStage {
     /** Lines of the picture above and below that a sample may depend on, in planes of halved height too. */
     private static final int REACH = 16;
+
+    /** Within this beyond black and white excursions are kept. */
+    private static final float LEAST = -0.5f;
+
+    private static final float MOST = 1.5f;
 
     private final Format input;
     private final Format output;
     private final boolean topFirst;
     private final boolean everyField;
+    private final ModelCard card;
+    private final NetRunner net;
 
     /**
      * @param order which field comes first
      * @param everyField a frame for every field, else for every first field
      */
     public DeinterlaceStage(Format input, Scan order, boolean everyField) {
+        this(input, order, everyField, null, null);
+    }
+
+    /** @param net reads what {@link FieldsAround#seen} gives; null for none */
+    public DeinterlaceStage(Format input, Scan order, boolean everyField, ModelCard card, NetRunner net) {
         if (!order.isInterlaced()) {
             throw new IllegalArgumentException("order is " + order + ", must say which field comes first");
         }
@@ -36,6 +54,13 @@ public final class DeinterlaceStage implements Stage {
         this.output = input.withScan(Scan.PROGRESSIVE);
         this.topFirst = order == Scan.TOP_FIRST;
         this.everyField = everyField;
+        this.card = card;
+        this.net = net;
+    }
+
+    @Override
+    public Optional<ModelCard> model() {
+        return Optional.ofNullable(card);
     }
 
     @Override
@@ -61,10 +86,13 @@ public final class DeinterlaceStage implements Stage {
     @Override
     public Region needs(Region wanted) {
         // windows begin on a whole pair of chroma lines, so that every plane's window begins with an upper line
-        int top = Math.max(0, wanted.y() - REACH) & -4;
-        int bottom = Math.min(input.height(), wanted.bottom() + REACH);
-        return new Region(wanted.x(), top, wanted.width(), bottom - top)
-                .aligned(input.chroma(), input.width(), input.height());
+        int across = net == null ? 0 : card.reach();
+        int down = REACH + 2 * across;
+        int top = Math.max(0, wanted.y() - down) & -4;
+        int bottom = Math.min(input.height(), wanted.bottom() + down);
+        int left = Math.max(0, wanted.x() - across);
+        int right = Math.min(input.width(), wanted.right() + across);
+        return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
     }
 
     @Override
@@ -83,25 +111,18 @@ public final class DeinterlaceStage implements Stage {
         Frame before = second ? here : in.at(-1);
         Frame after = second ? in.at(1) : here;
         for (int p = 0; p < out.planes().size(); p++) {
-            treat(new Fields5(in, before, here, after, p, parity), out.plane(p), p, wanted, work);
+            FieldsAround fields = FieldsAround.of(in, before, here, after, p, parity);
+            if (net != null && (p == 0 || input.chroma() == Chroma.RGB)) {
+                keep(fields, out.plane(p), wanted);
+                correct(fields, out.plane(p), wanted, pool, work);
+            } else {
+                treat(fields, out.plane(p), p, wanted, work);
+            }
         }
         return out;
     }
 
-    /** One plane of the field to be filled up and of the two before and after. */
-    record Fields5(
-            FieldWindow twoBefore, FieldWindow before, FieldWindow here, FieldWindow after, FieldWindow twoAfter) {
-        Fields5(Neighbours in, Frame before, Frame here, Frame after, int p, int parity) {
-            this(
-                    FieldWindow.of(in.at(-1), p, parity),
-                    FieldWindow.of(before, p, 1 - parity),
-                    FieldWindow.of(here, p, parity),
-                    FieldWindow.of(after, p, 1 - parity),
-                    FieldWindow.of(in.at(1), p, parity));
-        }
-    }
-
-    private void treat(Fields5 fields, Plane out, int p, Region wanted, Work work) {
+    private void treat(FieldsAround fields, Plane out, int p, Region wanted, Work work) {
         Chroma chroma = input.chroma();
         int sx = p == 0 ? 1 : chroma.stepX();
         int sy = p == 0 ? 1 : chroma.stepY();
@@ -121,5 +142,69 @@ public final class DeinterlaceStage implements Stage {
                 }
             }
         });
+    }
+
+    /** The lines that the field has. */
+    private static void keep(FieldsAround fields, Plane out, Region wanted) {
+        FieldWindow here = fields.here();
+        for (int row = 0; row < out.height(); row++) {
+            int y = wanted.y() + row;
+            if (Math.floorMod(y, 2) == here.parity()) {
+                int from = here.row(Math.floorDiv(y - here.parity(), 2)) + wanted.x();
+                System.arraycopy(here.plane().data(), from, out.data(), out.row(row), out.width());
+            }
+        }
+    }
+
+    /** The lines it lacks, of a plane as large as the picture, with the net's correction. */
+    private void correct(FieldsAround fields, Plane out, Region wanted, PlanePool pool, Work work) {
+        int parity = fields.before().parity();
+        int count = Math.floorDiv(input.height() - 1 - parity, 2) + 1;
+        int first = Math.ceilDiv(wanted.y() - parity, 2);
+        int end = Math.ceilDiv(wanted.bottom() - parity, 2);
+        if (end <= first) {
+            return;
+        }
+        var lines = new Region(wanted.x(), first, wanted.width(), end - first);
+        List<Region> tiles = Tiles.of(lines, card.reach(), work.threads());
+        work.bands(tiles.size(), 1, (from, to) -> {
+            for (int i = from; i < to; i++) {
+                work.cancel().check();
+                correct(fields, tiles.get(i), count, out, wanted, pool);
+            }
+        });
+    }
+
+    private void correct(FieldsAround fields, Region tile, int count, Plane out, Region wanted, PlanePool pool) {
+        int reach = card.reach();
+        int x = Math.max(0, tile.x() - reach);
+        int y = Math.max(0, tile.y() - reach);
+        int right = Math.min(input.width(), tile.right() + reach);
+        int bottom = Math.min(count, tile.bottom() + reach);
+        var around = new Region(x, y, right - x, bottom - y);
+        List<Plane> seen = fields.seen(around, pool);
+        Plane correction = pool.borrow(around.width(), around.height());
+        net.run(seen, correction);
+        Plane made = seen.getFirst();
+        for (int line = tile.y(); line < tile.bottom(); line++) {
+            int from = made.row(line - y) + tile.x() - x;
+            int by = correction.row(line - y) + tile.x() - x;
+            int to = out.row(2 * line + fields.before().parity() - wanted.y()) + tile.x() - wanted.x();
+            for (int i = 0; i < tile.width(); i++) {
+                float value = made.data()[from + i] + correction.data()[by + i];
+                out.data()[to + i] = Math.min(MOST, Math.max(LEAST, value));
+            }
+        }
+        seen.forEach(pool::giveBack);
+        pool.giveBack(correction);
+    }
+
+    @Override
+    public long workBytes() {
+        int side = Tiles.SIDE + (net == null ? 0 : 2 * card.reach());
+        return net == null
+                ? 0
+                : net.bytes(Math.min(input.width(), side), Math.min(input.height() / 2, side))
+                        + Float.BYTES * (FieldsAround.SEEN + 1L) * side * side;
     }
 }

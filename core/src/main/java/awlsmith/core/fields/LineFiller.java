@@ -25,9 +25,9 @@ final class LineFiller {
     /** A comb raises the doubt at most so many times: where nothing moves at all fine lines may look like one. */
     private static final float COMB = 3;
 
-    private final DeinterlaceStage.Fields5 f;
+    private final FieldsAround f;
 
-    LineFiller(DeinterlaceStage.Fields5 fields) {
+    LineFiller(FieldsAround fields) {
         this.f = fields;
     }
 

@@ -4,7 +4,10 @@ import awlsmith.core.fields.DeinterlaceStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.Models;
 import java.util.List;
+import java.util.Optional;
 
 /** Makes whole frames of fields. */
 final class DeinterlaceStep implements StepKind {
@@ -18,6 +21,14 @@ final class DeinterlaceStep implements StepKind {
                     new Param.Choice.Option("frames", "Frames", "a frame for every two fields: the rate stays")),
             "fields",
             "how many frames come out");
+    private static final Param.Choice MODE = new Param.Choice(
+            "mode",
+            "Mode",
+            List.of(
+                    new Param.Choice.Option("quality", "Quality", "a net follows what moves"),
+                    new Param.Choice.Option("fast", "Fast", "by a rule alone, several times faster")),
+            null,
+            "how missing lines are made; quality where its model is at hand");
     private static final Param.Choice ORDER = FieldOrder.param("wrong, motion jumps back and forth");
 
     @Override
@@ -37,7 +48,7 @@ final class DeinterlaceStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(RATE, ORDER);
+        return List.of(MODE, RATE, ORDER);
     }
 
     @Override
@@ -46,6 +57,9 @@ final class DeinterlaceStep implements StepKind {
             return List.of(Problem.at(
                     "order",
                     "the file says that its frames are whole; if they are combed, choose which field comes first"));
+        }
+        if (settings.choice(MODE).orElse("").equals("quality") && model().isEmpty()) {
+            return List.of(Problem.at("mode", "the model for fields is not at hand; choose fast"));
         }
         return input.height() < LEAST_LINES
                 ? List.of(Problem.at(
@@ -61,12 +75,29 @@ final class DeinterlaceStep implements StepKind {
     @Override
     public List<Stage> stages(Settings settings, Format input) {
         boolean everyField = settings.choice(RATE).orElseThrow().equals("fields");
-        return List.of(new DeinterlaceStage(input, order(settings, input), everyField));
+        Scan order = order(settings, input);
+        Optional<ModelCard> card = withModel(settings) ? model() : Optional.empty();
+        return List.of(
+                card.isEmpty()
+                        ? new DeinterlaceStage(input, order, everyField)
+                        : new DeinterlaceStage(
+                                input, order, everyField, card.get(), OpenedModel.of(card.get(), "mode")));
+    }
+
+    private static boolean withModel(Settings settings) {
+        return !settings.choice(MODE).orElse("").equals("fast");
+    }
+
+    private static Optional<ModelCard> model() {
+        return Models.all().stream()
+                .filter(card -> card.job() == ModelCard.Job.FIELDS && card.mode() == ModelCard.Mode.QUALITY)
+                .findFirst();
     }
 
     @Override
     public String summary(Settings settings, Format input) {
         String order = order(settings, input) == Scan.BOTTOM_FIRST ? "bottom first" : "top first";
-        return order + ", to " + settings.choice(RATE).orElseThrow();
+        String means = withModel(settings) ? "" : ", fast";
+        return order + ", to " + settings.choice(RATE).orElseThrow() + means;
     }
 }

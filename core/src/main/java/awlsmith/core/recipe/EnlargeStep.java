@@ -8,7 +8,6 @@ import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaceStage;
 import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelUnavailable;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.UpscaleStage;
@@ -180,7 +179,7 @@ final class EnlargeStep implements StepKind {
         Format at = input;
         if (withModel(settings) && out.width() >= input.width() && out.height() >= input.height()) {
             ModelCard card = card(settings).orElseThrow();
-            NetRunner net = opened(card);
+            NetRunner net = OpenedModel.of(card, "model");
             double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
             do {
                 stages.add(new UpscaleStage(at, card, net, strength));
@@ -198,14 +197,6 @@ final class EnlargeStep implements StepKind {
                     at(frame.height() - out.height(), settings, input.chroma().stepY())));
         }
         return stages;
-    }
-
-    private static NetRunner opened(ModelCard card) {
-        try {
-            return Models.open(card);
-        } catch (ModelUnavailable e) {
-            throw new RecipeException(Problem.at("model", e.getMessage()));
-        }
     }
 
     private static boolean withModel(Settings settings) {

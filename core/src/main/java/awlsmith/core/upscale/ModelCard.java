@@ -6,6 +6,7 @@ import java.util.Map;
 /**
  * What is known of a model.
  *
+ * @param job what it does
  * @param id of the family, as in recipes: what footage it is for
  * @param mode what it aims at
  * @param label name on the screen
@@ -18,6 +19,7 @@ import java.util.Map;
  * @param training how and from what it was trained, in sentences by heading, for reading
  */
 public record ModelCard(
+        Job job,
         String id,
         Mode mode,
         String label,
@@ -28,6 +30,33 @@ public record ModelCard(
         Kernel base,
         long weights,
         Map<String, String> training) {
+
+    /** What a model does. */
+    public enum Job {
+        /** Corrects a plain enlargement. */
+        ENLARGE("enlarge"),
+        /** Corrects the lines that a field lacks, see {@link awlsmith.core.fields.FieldsAround#seen}. */
+        FIELDS("fields");
+
+        private final String id;
+
+        Job(String id) {
+            this.id = id;
+        }
+
+        public String id() {
+            return id;
+        }
+
+        public static Job byId(String id) {
+            for (Job job : values()) {
+                if (job.id.equals(id)) {
+                    return job;
+                }
+            }
+            throw new IllegalArgumentException("there is no job '" + id + "'; there are enlarge, fields");
+        }
+    }
 
     /** What a model aims at. */
     public enum Mode {

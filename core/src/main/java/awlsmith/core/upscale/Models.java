@@ -25,10 +25,11 @@ public final class Models {
         return List.copyOf(ALL.keySet());
     }
 
-    /** One card of each family, its quality mode if it has one. */
+    /** One card of each family of models that enlarge, its quality mode if it has one. */
     public static List<ModelCard> families() {
         var first = new LinkedHashMap<String, ModelCard>();
-        ALL.keySet()
+        ALL.keySet().stream()
+                .filter(card -> card.job() == ModelCard.Job.ENLARGE)
                 .forEach(card -> first.merge(card.id(), card, (a, b) -> a.mode().compareTo(b.mode()) <= 0 ? a : b));
         return new ArrayList<>(first.values());
     }

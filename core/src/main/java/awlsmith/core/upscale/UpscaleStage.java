@@ -8,21 +8,17 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Enlarges every plane plainly and adds a model's correction to the light: to luma, or to red, green and blue alike,
  * which changes luma by the same amount; halved chroma is sharpened by the luma beside it. Works in tiles that overlap by
  * the model's reach, so that no seam can be and memory does not grow with the picture.
  */
-public final class UpscaleStage implements Stage {
-    /** Side of the largest tile if it is square, without its overlap, in input samples: a balance of waste and memory. */
-    static final int TILE = 400;
-
+public final class UpscaleStage implements ModelStage {
     /** Within this beyond black and white excursions are kept; ringing beyond is cut. */
     private static final float LEAST = -0.5f;
 
@@ -47,8 +43,9 @@ public final class UpscaleStage implements Stage {
         guided = GuidedChroma.isOf(input) ? new GuidedChroma(input, output, card.base()) : null;
     }
 
-    public ModelCard card() {
-        return card;
+    @Override
+    public Optional<ModelCard> model() {
+        return Optional.of(card);
     }
 
     @Override
@@ -59,7 +56,7 @@ public final class UpscaleStage implements Stage {
     @Override
     public long workBytes() {
         int reach = 2 * card.reach();
-        return net.bytes(Math.min(input.width(), TILE + reach), Math.min(input.height(), TILE + reach));
+        return net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
     }
 
     @Override
@@ -80,7 +77,7 @@ public final class UpscaleStage implements Stage {
         }
         boolean rgb = input.chroma() == Chroma.RGB;
         Plane light = rgb ? luma(in, pool) : in.plane(0);
-        List<Region> tiles = tiles(small(wanted), work.threads());
+        List<Region> tiles = Tiles.of(small(wanted), card.reach(), work.threads());
         work.bands(tiles.size(), 1, (from, to) -> {
             for (int i = from; i < to; i++) {
                 work.cancel().check();
@@ -148,42 +145,6 @@ public final class UpscaleStage implements Stage {
         int right = Math.min(input.width(), Math.ceilDiv(part.right() + by, step) * step);
         int bottom = Math.min(input.height(), Math.ceilDiv(part.bottom() + by, step) * step);
         return new Region(x, y, right - x, bottom - y);
-    }
-
-    /**
-     * Cuts a part of the picture into tiles of about equal size: of all ways with tiles small enough, the one that is done
-     * first when so many threads take one tile after the other. That keeps all of them busy and computes little twice.
-     */
-    private List<Region> tiles(Region part, int threads) {
-        long least = Long.MAX_VALUE;
-        int across = 1;
-        int down = 1;
-        int most = Math.ceilDiv(Math.max(part.width(), part.height()), TILE / 4);
-        for (int i = 1; i <= Math.min(most, part.width()); i++) {
-            for (int j = 1; j <= Math.min(most, part.height()); j++) {
-                long width = Math.ceilDiv(part.width(), i);
-                long height = Math.ceilDiv(part.height(), j);
-                boolean fits = width * height <= (long) TILE * TILE;
-                long turns = Math.ceilDiv(i * j, threads);
-                long time = (width + 2L * card.reach()) * (height + 2L * card.reach()) * turns;
-                if (fits && time < least) {
-                    least = time;
-                    across = i;
-                    down = j;
-                }
-            }
-        }
-        var tiles = new ArrayList<Region>();
-        for (int j = 0; j < down; j++) {
-            int y0 = part.y() + part.height() * j / down;
-            int y1 = part.y() + part.height() * (j + 1) / down;
-            for (int i = 0; i < across; i++) {
-                int x0 = part.x() + part.width() * i / across;
-                int x1 = part.x() + part.width() * (i + 1) / across;
-                tiles.add(new Region(x0, y0, x1 - x0, y1 - y0));
-            }
-        }
-        return tiles;
     }
 
     private static Plane luma(Frame rgb, PlanePool pool) {

@@ -14,6 +14,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Work;
+import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
@@ -45,6 +46,43 @@ class CompareTest {
             }
         }
         return frame;
+    }
+
+    /** Blobs of many sizes, as seen by a camera that looks so far to the right. */
+    private static Plane scene(double x0, double y0) {
+        Plane out = Plane.of(160, 120);
+        for (int y = 0; y < 120; y++) {
+            for (int x = 0; x < 160; x++) {
+                double u = x + x0;
+                double v = y + y0;
+                out.set(x, y, (float) (0.5
+                        + 0.2 * Math.sin(u * 0.09 + 1.7 * Math.sin(u * 0.031))
+                        + 0.2 * Math.sin(v * 0.11 + 1.3 * Math.sin(v * 0.043))));
+            }
+        }
+        return out;
+    }
+
+    @Test
+    void aPanIsSteadyAndAJerkIsHalfItsWayOff() {
+        assertThat(Unsteadiness.of(scene(0, 0), scene(3, 1), scene(6, 2))).isCloseTo(0, within(0.2));
+        assertThat(Unsteadiness.of(scene(0, 0), scene(4, 0), scene(0, 0))).isCloseTo(4, within(0.2));
+        assertThat(Unsteadiness.of(scene(0, 0), scene(2, 3), scene(2, 3)))
+                .as("half the way to where it stays")
+                .isCloseTo(Math.hypot(2, 3) / 2, within(0.2));
+        assertThat(Unsteadiness.of(flat(160, 120, 0.5f), flat(160, 120, 0.5f), flat(160, 120, 0.5f)))
+                .as("nothing to tell motion by")
+                .isNaN();
+    }
+
+    @Test
+    void lightIsTheMeanOfLuma() {
+        Plane half = noisy(flat(64, 64, 0.25f), 4, 3);
+        assertThat(Figures.of(half, half, 1).light()).isCloseTo(0.25, within(0.002));
+        assertThat(Figures.mean(List.of(
+                                Figures.of(half, half, 1), Figures.of(flat(64, 64, 0.75f), flat(64, 64, 0.75f), 1)))
+                        .light())
+                .isCloseTo(0.5, within(0.002));
     }
 
     // --- the source's scale ---

@@ -128,8 +128,18 @@ class RenderPlanTest {
         assertThat(four - one).isEqualTo(3 * 100L * 408 * 360);
     }
 
-    private static final ModelCard CARD =
-            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, 1, Kernel.CATMULL_ROM, 1, Map.of());
+    private static final ModelCard CARD = new ModelCard(
+            ModelCard.Job.ENLARGE,
+            "test",
+            ModelCard.Mode.QUALITY,
+            "Test",
+            "tests",
+            2,
+            4,
+            1,
+            Kernel.CATMULL_ROM,
+            1,
+            Map.of());
 
     private static final class Hungry implements NetRunner {
         @Override

@@ -25,8 +25,18 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 class GuidedChromaTest {
-    private static final ModelCard CARD =
-            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 1, 1, Kernel.CATMULL_ROM, 1, Map.of());
+    private static final ModelCard CARD = new ModelCard(
+            ModelCard.Job.ENLARGE,
+            "test",
+            ModelCard.Mode.QUALITY,
+            "Test",
+            "tests",
+            2,
+            1,
+            1,
+            Kernel.CATMULL_ROM,
+            1,
+            Map.of());
     private static final NetRunner NOTHING = (frames, correction) -> correction.fill(0);
     private final PlanePool pool = new PlanePool(0);
 

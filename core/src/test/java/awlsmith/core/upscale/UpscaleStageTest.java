@@ -19,8 +19,18 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class UpscaleStageTest {
-    private static final ModelCard CARD =
-            new ModelCard("test", ModelCard.Mode.QUALITY, "Test", "tests", 2, 4, 1, Kernel.CATMULL_ROM, 1, Map.of());
+    private static final ModelCard CARD = new ModelCard(
+            ModelCard.Job.ENLARGE,
+            "test",
+            ModelCard.Mode.QUALITY,
+            "Test",
+            "tests",
+            2,
+            4,
+            1,
+            Kernel.CATMULL_ROM,
+            1,
+            Map.of());
     private final PlanePool pool = new PlanePool(0);
 
     private static Format grey(int width, int height) {
@@ -43,7 +53,7 @@ class UpscaleStageTest {
                 format,
                 CARD,
                 (frames, correction) -> {
-                    int side = UpscaleStage.TILE;
+                    int side = Tiles.SIDE;
                     int width = frames.getFirst().width() - 2 * CARD.reach();
                     int height = frames.getFirst().height() - 2 * CARD.reach();
                     assertThat(width * height).isLessThanOrEqualTo(side * side);

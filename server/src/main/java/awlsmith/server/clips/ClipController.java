@@ -38,8 +38,8 @@ class ClipController {
 
     record Rename(String title) {}
 
-    /** @param clip null for no reference */
-    record Reference(@Nullable UUID clip) {}
+    /** @param clip null for no reference; @param known the last one again */
+    record Reference(@Nullable UUID clip, @Nullable Boolean known) {}
 
     @GetMapping
     List<ClipView> clips() {
@@ -67,7 +67,7 @@ class ClipController {
     /** The clip that shows the same scene clean, to compare with. */
     @PutMapping("/{id}/reference")
     ClipView refer(@PathVariable UUID id, @RequestBody Reference reference) {
-        return clips.refer(id, reference.clip());
+        return Boolean.TRUE.equals(reference.known()) ? clips.referAgain(id) : clips.refer(id, reference.clip());
     }
 
     /** A copy in a sound container, as a clip of its own. */

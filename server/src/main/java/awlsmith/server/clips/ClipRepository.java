@@ -85,8 +85,18 @@ class ClipRepository {
         return db.select(CLIP.REFERENCE).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.REFERENCE);
     }
 
+    /** The last reference it had. */
+    Optional<String> knownReference(UUID id) {
+        return db.select(CLIP.KNOWN_REFERENCE).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.KNOWN_REFERENCE);
+    }
+
+    /** @param stored null for no reference; which it was is remembered */
     void refer(UUID id, @Nullable String stored) {
-        db.update(CLIP).set(CLIP.REFERENCE, stored).where(CLIP.ID.eq(id)).execute();
+        var with = db.update(CLIP).set(CLIP.REFERENCE, stored);
+        if (stored != null) {
+            with = with.set(CLIP.KNOWN_REFERENCE, stored);
+        }
+        with.where(CLIP.ID.eq(id)).execute();
     }
 
     boolean isStored(String name) {
@@ -145,6 +155,7 @@ class ClipRepository {
                 row.get(TAKES),
                 row.get(SENT_OUT),
                 row.get(CLIP.REFERENCE) != null,
+                row.get(CLIP.KNOWN_REFERENCE) != null,
                 examination(row));
     }
 

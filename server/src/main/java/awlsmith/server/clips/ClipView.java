@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param takes how many
  * @param sentOut how many files were made from it
  * @param hasReference whether a clean file of the same scene is at hand to compare with
+ * @param hadReference whether one is known that may be taken up again
  * @param examination once it has been asked for
  */
 public record ClipView(
@@ -31,6 +32,7 @@ public record ClipView(
         int takes,
         int sentOut,
         boolean hasReference,
+        boolean hadReference,
         @Nullable ExaminationView examination) {
     /** Reading in, ready for work, or not readable. */
     public enum State {

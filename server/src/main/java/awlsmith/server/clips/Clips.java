@@ -216,7 +216,21 @@ public class Clips {
         if (other != null && view(other).state() != ClipView.State.READY) {
             throw new Refusal(Refusal.Kind.CONFLICT, "the reference is not ready yet; wait until its facts are shown");
         }
-        clips.refer(id, other == null ? null : clips.stored(other).orElseThrow(() -> Refusal.unknown("this clip")));
+        return referTo(id, other == null ? null : clips.stored(other).orElseThrow(() -> Refusal.unknown("this clip")));
+    }
+
+    /** Takes up the reference that a clip had last. */
+    ClipView referAgain(UUID id) {
+        view(id);
+        return referTo(
+                id,
+                clips.knownReference(id)
+                        .orElseThrow(() -> new Refusal(
+                                Refusal.Kind.CONFLICT, "this clip never had a reference; choose another clip")));
+    }
+
+    private ClipView referTo(UUID id, @Nullable String stored) {
+        clips.refer(id, stored);
         try {
             Files.deleteIfExists(referenceIndex(id));
         } catch (IOException e) {

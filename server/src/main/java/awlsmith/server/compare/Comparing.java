@@ -9,6 +9,7 @@ import awlsmith.core.compare.Scopes;
 import awlsmith.core.compare.SourceScale;
 import awlsmith.core.compare.SourceScale.Rect;
 import awlsmith.core.compare.TellingPlaces;
+import awlsmith.core.compare.Unsteadiness;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.CodeScale;
 import awlsmith.core.picture.Format;
@@ -330,6 +331,8 @@ class Comparing {
         double quickest = Double.MAX_VALUE;
         double sourceFlicker = Double.NaN;
         double flicker = Double.NaN;
+        double sourceShake = Double.NaN;
+        double shake = Double.NaN;
         List<Integer> some = frames.stream().distinct().limit(3).toList();
         for (int frame : some) {
             Pair pair = pair(id, recipe, sides, frame, part, viewer);
@@ -343,6 +346,17 @@ class Comparing {
                 Pair other = pair(id, recipe, sides, next, part, viewer);
                 // the first frame may wait for the decoder and for a model to be loaded
                 quickest = Math.min(quickest, other.secondsAFrame());
+                if (count > 2) {
+                    int third = next > frame ? (next + 1 < count ? next + 1 : frame - 1) : next - 1;
+                    Pair last = pair(id, recipe, sides, third, part, viewer);
+                    // in the order of time, or against it, which is the same
+                    boolean between = third < frame && next > frame;
+                    Pair first = between ? last : pair;
+                    Pair second = between ? pair : other;
+                    Pair end = between ? other : last;
+                    sourceShake = Unsteadiness.of(first.source(), second.source(), end.source());
+                    shake = Unsteadiness.of(first.treated(), second.treated(), end.treated());
+                }
                 sourceFlicker = Flicker.of(pair.source(), other.source(), pair.source(), other.source());
                 flicker = Flicker.of(pair.source(), other.source(), pair.treated(), other.treated());
             }
@@ -355,6 +369,8 @@ class Comparing {
                 FiguresView.of(Figures.mean(treated)),
                 Views.known(sourceFlicker),
                 Views.known(flicker),
+                Views.known(sourceShake),
+                Views.known(shake),
                 255 * Math.sqrt(change),
                 quickest,
                 view(against).orElse(null),

@@ -10,9 +10,10 @@ final class Views {
 
     /** Figures; what could not be measured is missing. */
     record FiguresView(
-            double noise, @Nullable Double edges, @Nullable Double halo, double blocks) {
+            double noise, @Nullable Double edges, @Nullable Double halo, double blocks, double light) {
         static FiguresView of(Figures figures) {
-            return new FiguresView(figures.noise(), known(figures.edges()), known(figures.halo()), figures.blocks());
+            return new FiguresView(
+                    figures.noise(), known(figures.edges()), known(figures.halo()), figures.blocks(), figures.light());
         }
     }
 
@@ -32,6 +33,8 @@ final class Views {
      * What a take did, measured at the pins' frames.
      *
      * @param flicker restlessness of what rests in the source, of 255; missing at a clip's only frame
+     * @param sourceShake source pixels by which a frame lies beside its steady place; missing where no motion can be told
+     * @param shake the same of the treated picture
      * @param change root mean square of treated less source at the source's scale, of 255
      * @param against luma held against the reference, where there is one
      * @param secondsAFrame treating a whole frame took here just now, without reading and encoding
@@ -42,6 +45,8 @@ final class Views {
             FiguresView treated,
             @Nullable Double sourceFlicker,
             @Nullable Double flicker,
+            @Nullable Double sourceShake,
+            @Nullable Double shake,
             double change,
             double secondsAFrame,
             @Nullable AgainstView against,

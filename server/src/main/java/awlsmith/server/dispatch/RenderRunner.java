@@ -2,7 +2,7 @@ package awlsmith.server.dispatch;
 
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
-import awlsmith.core.upscale.UpscaleStage;
+import awlsmith.core.upscale.ModelStage;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import awlsmith.media.ReadBack;
@@ -151,8 +151,9 @@ class RenderRunner {
         double seconds = (System.nanoTime() - start) / 1e9;
         int made = job.frames() - before;
         // a model's time is known by itself; the rate kept here is of everything else
-        boolean withModel =
-                job.recipe().chain(clip.format()).stages().stream().anyMatch(UpscaleStage.class::isInstance);
+        boolean withModel = job.recipe().chain(clip.format()).stages().stream()
+                .anyMatch(stage ->
+                        stage instanceof ModelStage with && with.model().isPresent());
         if (made > 0 && !withModel) {
             double rate = (double) made * job.width() * job.height() / seconds;
             tolerant(() -> renders.measured(job.deliverable().codec().id(), rate, clock.instant()));

@@ -24,6 +24,7 @@ class ModelController {
 
     /** @param pixelsASecond input pixels treated here; null while it was not measured */
     record ModelView(
+            String job,
             String id,
             String mode,
             String label,
@@ -55,6 +56,7 @@ class ModelController {
     private ModelView view(ModelCard card) {
         OptionalDouble speed = speeds.ifKnown(card);
         return new ModelView(
+                card.job().id(),
                 card.id(),
                 card.mode().id(),
                 card.label(),

@@ -1,15 +1,18 @@
 package awlsmith.server.models;
 
+import awlsmith.core.fields.DeinterlaceStage;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.ModelStage;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.UpscaleStage;
 import awlsmith.render.Machine;
@@ -42,8 +45,10 @@ public class ModelSpeeds {
         double seconds = 0;
         Format in = chain.source();
         for (Stage stage : chain.stages()) {
-            if (stage instanceof UpscaleStage model) {
-                seconds += (double) in.width() * in.height() / pixelsASecond(model.card());
+            if (stage instanceof ModelStage with && with.model().isPresent()) {
+                seconds += (double) in.width()
+                        * in.height()
+                        / pixelsASecond(with.model().get());
             }
             in = stage.output();
         }
@@ -89,7 +94,10 @@ public class ModelSpeeds {
         for (int i = 0; i < light.length; i++) {
             light[i] = 0.5f + 0.3f * (float) Math.sin(i * 0.37) + 0.1f * (float) Math.sin(i * 0.011);
         }
-        var stage = new UpscaleStage(format, card, Models.open(card), 1);
+        Stage stage = switch (card.job()) {
+            case ENLARGE -> new UpscaleStage(format, card, Models.open(card), 1);
+            case FIELDS -> new DeinterlaceStage(format, Scan.TOP_FIRST, true, card, Models.open(card));
+        };
         double best = Double.MAX_VALUE;
         for (int i = 0; i < RUNS; i++) {
             long start = System.nanoTime();

@@ -1,4 +1,4 @@
-/** The models for enlarging: their cards and how fast they are on this machine. */
+/** The models: their cards and how fast they are on this machine. */
 @NullMarked
 package awlsmith.server.models;
 

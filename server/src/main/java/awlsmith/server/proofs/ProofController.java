@@ -74,6 +74,14 @@ class ProofController {
         return proofs.stop(id);
     }
 
+    /** @param other proof whose treated picture takes the place of the source */
+    record Against(UUID other) {}
+
+    @PostMapping("/api/proofs/{id}/against")
+    ProofView against(@PathVariable UUID id, @RequestBody Against against) {
+        return proofs.against(id, against.other());
+    }
+
     /** @param look wipe or pair; @param captions a PNG strip in base 64 */
     record Compare(String look, @Nullable String captions) {}
 

@@ -2,12 +2,14 @@ package awlsmith.server.proofs;
 
 import static awlsmith.server.db.Tables.PROOF;
 
+import awlsmith.core.recipe.Recipe;
 import awlsmith.render.RecipeJson;
 import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.db.tables.records.ProofRecord;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -24,13 +26,14 @@ class ProofRepository {
         this.db = db;
     }
 
-    void insert(ProofView proof, String recipe) {
+    void insert(ProofView proof) {
+        ProofView.BesideView against = proof.against();
         db.insertInto(PROOF)
                 .set(PROOF.ID, proof.id())
                 .set(PROOF.CLIP_ID, proof.clipId())
                 .set(PROOF.TAKE_ID, proof.takeId())
                 .set(PROOF.TAKE_NAME, proof.takeName())
-                .set(PROOF.RECIPE, JSON.json(recipe))
+                .set(PROOF.RECIPE, json(proof.recipe()))
                 .set(PROOF.FROM_FRAME, proof.fromFrame())
                 .set(PROOF.END_FRAME, proof.endFrame())
                 .set(PROOF.X, proof.x())
@@ -42,7 +45,15 @@ class ProofRepository {
                 .set(PROOF.RATE, proof.rate())
                 .set(PROOF.SOUND, proof.sound())
                 .set(PROOF.MADE_AT, LocalDateTime.ofInstant(proof.madeAt(), ZoneOffset.UTC))
+                .set(PROOF.TREATED_PROOF, against == null ? null : against.treated())
+                .set(PROOF.AGAINST_PROOF, against == null ? null : against.proof())
+                .set(PROOF.AGAINST_NAME, against == null ? null : against.takeName())
+                .set(PROOF.AGAINST_RECIPE, against == null ? null : json(against.recipe()))
                 .execute();
+    }
+
+    private static JSON json(Map<String, Object> recipe) {
+        return JSON.json(RecipeJson.write(Recipe.fromTree(recipe)));
     }
 
     List<ProofView> of(UUID clip) {
@@ -50,6 +61,10 @@ class ProofRepository {
                 .where(PROOF.CLIP_ID.eq(clip))
                 .orderBy(PROOF.MADE_AT)
                 .fetch(ProofRepository::view);
+    }
+
+    List<ProofView> all() {
+        return db.selectFrom(PROOF).orderBy(PROOF.MADE_AT).fetch(ProofRepository::view);
     }
 
     Optional<ProofView> find(UUID id) {
@@ -113,9 +128,20 @@ class ProofRepository {
                 row.getRate(),
                 row.getSound(),
                 row.getProblem(),
+                against(row),
                 null,
                 null,
                 null,
                 row.getMadeAt().toInstant(ZoneOffset.UTC));
+    }
+
+    private static ProofView.@Nullable BesideView against(ProofRecord row) {
+        return row.getAgainstProof() == null
+                ? null
+                : new ProofView.BesideView(
+                        row.getTreatedProof(),
+                        row.getAgainstProof(),
+                        row.getAgainstName(),
+                        RecipeJson.read(row.getAgainstRecipe().data()).toTree());
     }
 }

@@ -15,6 +15,7 @@ import awlsmith.render.Comparison;
 import awlsmith.render.Machine;
 import awlsmith.render.Proof;
 import awlsmith.render.RenderWatch;
+import awlsmith.render.TwoProofs;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.events.EventHub;
@@ -26,6 +27,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -80,6 +82,7 @@ class ProofRunner {
     @EventListener(ApplicationReadyEvent.class)
     void begin() {
         proofs.requeueRunning();
+        worker.execute(this::resumeComparisons);
         // also looked for now and then, for those that were waiting while the database was away
         worker.scheduleWithFixedDelay(this::runWaiting, 0, 10, TimeUnit.SECONDS);
     }
@@ -98,26 +101,67 @@ class ProofRunner {
         worker.shutdown();
     }
 
+    private Path file(UUID clip, UUID proof) {
+        return media.clip(clip).resolve("proofs").resolve(proof + ".mp4");
+    }
+
     Path file(ProofView proof) {
-        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + ".mp4");
+        return file(proof.clipId(), proof.id());
     }
 
-    Path comparisonFile(ProofView proof) {
-        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + "-comparison.mp4");
+    /** @param look wipe or pair */
+    Path comparisonFile(ProofView proof, String look) {
+        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + "-" + look + ".mp4");
     }
 
-    void compare(ProofView proof, Comparison.Look look, byte @Nullable [] captions) {
+    /** The captions of a comparison that is to be made, beside where it will lie: so it is known after a restart. */
+    private Path askedFile(ProofView proof, Comparison.Look look) {
+        return media.clip(proof.clipId()).resolve("proofs").resolve(proof.id() + "-" + word(look) + ".asked");
+    }
+
+    private static String word(Comparison.Look look) {
+        return look.name().toLowerCase(Locale.ROOT);
+    }
+
+    void compare(ProofView proof, Comparison.Look look, byte @Nullable [] captions) throws IOException {
+        byte[] strip = captions == null ? new byte[0] : captions;
+        Files.write(askedFile(proof, look), strip);
         tell(proof, look, 0, false, null);
-        worker.execute(() -> runComparison(proof, look, captions));
+        worker.execute(() -> runComparison(proof, look, strip));
+    }
+
+    /** Goes on with comparisons that a closing or killed server left. */
+    private void resumeComparisons() {
+        for (ProofView proof : proofs.all()) {
+            for (Comparison.Look look : Comparison.Look.values()) {
+                Path asked = askedFile(proof, look);
+                if (Files.exists(asked)) {
+                    try {
+                        compare(proof, look, Files.readAllBytes(asked));
+                    } catch (IOException e) {
+                        LOG.warn("a comparison that was asked for cannot be read: {}", e.getMessage());
+                    }
+                }
+            }
+        }
+    }
+
+    /** One that was made before the server started. */
+    private ProofView.@Nullable ComparisonView made(ProofView proof) {
+        for (Comparison.Look look : Comparison.Look.values()) {
+            if (Files.exists(comparisonFile(proof, word(look)))) {
+                return new ProofView.ComparisonView(word(look), proof.framesDone(), true, null);
+            }
+        }
+        return null;
     }
 
     private void tell(ProofView proof, Comparison.Look look, int done, boolean ready, @Nullable String problem) {
-        String word = look.name().toLowerCase(Locale.ROOT);
-        comparisons.put(proof.id(), new ProofView.ComparisonView(word, done, ready, problem));
+        comparisons.put(proof.id(), new ProofView.ComparisonView(word(look), done, ready, problem));
         publish(proof.id());
     }
 
-    private void runComparison(ProofView proof, Comparison.Look look, byte @Nullable [] captions) {
+    private void runComparison(ProofView proof, Comparison.Look look, byte[] captions) {
         if (closing || !comparisons.containsKey(proof.id())) {
             // given up while it waited for its turn
             return;
@@ -125,13 +169,13 @@ class ProofRunner {
         var cancel = new Cancel();
         running = new Running(proof.id(), cancel, proof.framesDone(), 0);
         try {
-            BufferedImage strip = captions == null ? null : ImageIO.read(new ByteArrayInputStream(captions));
-            MediaInfo info = Prober.probe(file(proof));
-            var clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, cancel)));
+            BufferedImage strip = captions.length == 0 ? null : ImageIO.read(new ByteArrayInputStream(captions));
+            Clip clip = opened(file(proof), cancel);
+            Path growing = comparisonFile(proof, word(look) + ".growing");
             stills.urgent(() -> {
                 new Comparison(clip, look, strip)
                         .make(
-                                comparisonFile(proof),
+                                growing,
                                 proof.framesDone(),
                                 rate(proof),
                                 proof.sound(),
@@ -140,6 +184,7 @@ class ProofRunner {
                                 cancel);
                 return null;
             });
+            Files.move(growing, comparisonFile(proof, word(look)), StandardCopyOption.REPLACE_EXISTING);
             tell(proof, look, proof.framesDone(), true, null);
         } catch (Cancel.Stopped e) {
             comparisons.remove(proof.id());
@@ -152,6 +197,9 @@ class ProofRunner {
             tell(proof, look, 0, false, "the comparison could not be made; the log says what. Try it again");
         } finally {
             running = null;
+            if (!closing) {
+                MediaFolder.remove(askedFile(proof, look));
+            }
             publish(proof.id());
         }
     }
@@ -171,13 +219,25 @@ class ProofRunner {
         ProofView.ComparisonView waiting = comparisons.get(id);
         if (waiting != null && !waiting.ready()) {
             comparisons.remove(id);
+            proofs.find(id).ifPresent(this::forgetAsked);
             publish(id);
         }
     }
 
+    private void forgetAsked(ProofView proof) {
+        for (Comparison.Look look : Comparison.Look.values()) {
+            MediaFolder.remove(askedFile(proof, look));
+        }
+    }
+
     /** Forgets what was made of a proof that is thrown away. */
-    void forget(UUID id) {
-        comparisons.remove(id);
+    void forget(ProofView proof) {
+        comparisons.remove(proof.id());
+        forgetAsked(proof);
+        for (Comparison.Look look : Comparison.Look.values()) {
+            MediaFolder.remove(comparisonFile(proof, word(look)));
+            MediaFolder.remove(comparisonFile(proof, word(look) + ".growing"));
+        }
     }
 
     /** Waits until a stopped one is out of work. */
@@ -191,7 +251,8 @@ class ProofRunner {
 
     ProofView withFigures(ProofView view) {
         Running now = running;
-        ProofView with = view.with(comparisons.get(view.id()));
+        ProofView.ComparisonView comparison = comparisons.get(view.id());
+        ProofView with = view.with(comparison == null ? made(view) : comparison);
         return now != null && now.id().equals(view.id()) && view.isOpen()
                 ? with.with(now.done(), now.perSecond())
                 : with;
@@ -252,6 +313,33 @@ class ProofRunner {
     }
 
     private Void make(ProofView view, Cancel cancel) throws IOException {
+        long done = view.against() == null ? proved(view, cancel) : paired(view, view.against(), cancel);
+        if (!closing) {
+            proofs.end(view.id(), done < view.frames() ? ProofState.STOPPED : ProofState.DONE, (int) done, null);
+        }
+        return null;
+    }
+
+    private long paired(ProofView view, ProofView.BesideView against, Cancel cancel) {
+        var both = new TwoProofs(
+                opened(view.clipId(), against.proof(), cancel), opened(view.clipId(), against.treated(), cancel));
+        return both.make(file(view), view.frames(), rate(view), view.sound(), machine, new Watch(view, cancel), cancel);
+    }
+
+    private Clip opened(UUID clip, UUID proof, Cancel cancel) {
+        Path file = file(clip, proof);
+        if (!Files.exists(file)) {
+            throw new MediaException("one of the two proofs was thrown away; prove again");
+        }
+        return opened(file, cancel);
+    }
+
+    private static Clip opened(Path file, Cancel cancel) {
+        MediaInfo info = Prober.probe(file);
+        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, cancel)));
+    }
+
+    private long proved(ProofView view, Cancel cancel) throws IOException {
         Clip clip = clips.open(view.clipId());
         var proof = new Proof(
                 clip,
@@ -267,12 +355,7 @@ class ProofRunner {
         Optional<ProofEncoding.Sound> sound = view.sound()
                 ? Optional.of(new ProofEncoding.Sound(clip.info().file(), clock, length))
                 : Optional.empty();
-        long done = proof.make(file, rate(view), sound, machine, new Watch(view, cancel), cancel);
-        if (closing) {
-            return null;
-        }
-        proofs.end(view.id(), done < proof.frames() ? ProofState.STOPPED : ProofState.DONE, (int) done, null);
-        return null;
+        return proof.make(file, rate(view), sound, machine, new Watch(view, cancel), cancel);
     }
 
     private final class ComparisonWatch implements RenderWatch {

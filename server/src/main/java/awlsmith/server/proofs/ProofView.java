@@ -15,7 +15,8 @@ import org.jspecify.annotations.Nullable;
  * @param frames it will hold, output frames; @param framesDone those it holds
  * @param rate output frames a second
  * @param sound whether its file has sound
- * @param comparison a moving comparison made of it, if one was asked for since the server started
+ * @param against what stands in the place of the source, where that is another proof's treated picture
+ * @param comparison a moving comparison made of it, if one was asked for
  * @param framesASecond while it is being made; @param secondsLeft likewise
  */
 public record ProofView(
@@ -36,6 +37,7 @@ public record ProofView(
         double rate,
         boolean sound,
         @Nullable String problem,
+        @Nullable BesideView against,
         @Nullable ComparisonView comparison,
         @Nullable Double framesASecond,
         @Nullable Double secondsLeft,
@@ -48,6 +50,12 @@ public record ProofView(
         STOPPED,
         FAILED
     }
+
+    /**
+     * @param treated proof whose treated picture is below; @param proof whose treated picture is above
+     * @param takeName of that one; @param recipe of that one
+     */
+    public record BesideView(UUID treated, UUID proof, String takeName, Map<String, Object> recipe) {}
 
     /** @param look wipe or pair; @param framesDone of the proof's; @param problem why there is none, in a sentence */
     public record ComparisonView(
@@ -71,6 +79,6 @@ public record ProofView(
     private ProofView with(int done, @Nullable ComparisonView made, @Nullable Double perSecond, @Nullable Double left) {
         return new ProofView(
                 id, clipId, takeId, takeName, recipe, fromFrame, endFrame, x, y, width, height, state, frames, done,
-                rate, sound, problem, made, perSecond, left, madeAt);
+                rate, sound, problem, against, made, perSecond, left, madeAt);
     }
 }

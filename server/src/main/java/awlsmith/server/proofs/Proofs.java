@@ -6,7 +6,6 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.render.Comparison;
 import awlsmith.render.Proof;
-import awlsmith.render.RecipeJson;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.events.EventHub;
@@ -14,10 +13,12 @@ import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
@@ -85,11 +86,7 @@ class Proofs {
                             LONGEST_SECONDS,
                             seconds));
         }
-        if (of(clipId).size() >= MOST_PROOFS) {
-            throw new Refusal(
-                    Refusal.Kind.INVALID,
-                    "this clip has " + MOST_PROOFS + " proofs, which is the most; throw some away first");
-        }
+        demandRoom(clipId);
         int width = Math.min(MOST_WIDTH, part.width());
         int height = Math.min(MOST_HEIGHT, part.height());
         Region middle = new Region(
@@ -120,11 +117,99 @@ class Proofs {
                 null,
                 null,
                 null,
+                null,
                 clock.instant());
-        proofs.insert(view, RecipeJson.write(recipe));
+        return begin(view);
+    }
+
+    private void demandRoom(UUID clipId) {
+        if (of(clipId).size() >= MOST_PROOFS) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "this clip has " + MOST_PROOFS + " proofs, which is the most; throw some away first");
+        }
+    }
+
+    private ProofView begin(ProofView view) {
+        proofs.insert(view);
         events.publish("proof", view);
         runner.wake();
         return view;
+    }
+
+    /** Makes a proof of two: the treated picture of the other takes the place of the source beside that of the first. */
+    ProofView against(UUID id, UUID otherId) {
+        ProofView one = view(id);
+        ProofView other = view(otherId);
+        demandSame(one, other);
+        Optional<ProofView> known = of(one.clipId()).stream()
+                .filter(made -> made.against() != null
+                        && made.against().treated().equals(id)
+                        && made.against().proof().equals(otherId)
+                        && made.state() == ProofView.State.DONE)
+                .findFirst();
+        if (known.isPresent()) {
+            return known.get();
+        }
+        demandRoom(one.clipId());
+        int frames = Math.min(one.framesDone(), other.framesDone());
+        // stopped ones end early: the span is that of what both hold
+        int end =
+                one.fromFrame() + (int) Math.ceil((double) (one.endFrame() - one.fromFrame()) * frames / one.frames());
+        media.demandSpace((long) frames * one.width() * one.height());
+        return begin(new ProofView(
+                UUID.randomUUID(),
+                one.clipId(),
+                one.takeId(),
+                one.takeName(),
+                one.recipe(),
+                one.fromFrame(),
+                end,
+                one.x(),
+                one.y(),
+                one.width(),
+                one.height(),
+                ProofView.State.WAITING,
+                frames,
+                0,
+                one.rate(),
+                one.sound(),
+                null,
+                new ProofView.BesideView(id, otherId, other.takeName(), other.recipe()),
+                null,
+                null,
+                null,
+                clock.instant()));
+    }
+
+    private void demandSame(ProofView one, ProofView other) {
+        if (one.isOpen() || other.isOpen() || one.framesDone() == 0 || other.framesDone() == 0) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT, "both proofs must be made first; wait for their end, or stop them");
+        }
+        if (one.against() != null || other.against() != null || one.id().equals(other.id())) {
+            throw new Refusal(Refusal.Kind.INVALID, "choose two proofs that each show source and treated");
+        }
+        boolean place = one.x() == other.x()
+                && one.y() == other.y()
+                && one.width() == other.width()
+                && one.height() == other.height();
+        boolean time = one.fromFrame() == other.fromFrame() && Math.abs(one.rate() - other.rate()) < 1e-6;
+        if (!one.clipId().equals(other.clipId()) || !place || !time) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "the two proofs show different places, moments or rates; choose one and prove its place with the"
+                            + " other take");
+        }
+        var format = clips.open(one.clipId()).format();
+        var first = Recipe.fromTree(one.recipe()).chain(format).output();
+        var second = Recipe.fromTree(other.recipe()).chain(format).output();
+        if (first.width() != second.width() || first.height() != second.height()) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    "the two takes have different sizes, " + first.width() + "x" + first.height() + " and "
+                            + second.width() + "x" + second.height() + "; only equal ones lie on each other");
+        }
     }
 
     /** Stops one that waits or is being made; what was made stays. */
@@ -161,7 +246,11 @@ class Proofs {
                     "the captions must be a PNG as wide as the comparison and at most " + HIGHEST_STRIP
                             + " pixels high");
         }
-        runner.compare(proof, look, captions);
+        try {
+            runner.compare(proof, look, captions);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
         return view(id);
     }
 
@@ -185,17 +274,16 @@ class Proofs {
         if (made == null || !made.ready()) {
             throw new Refusal(Refusal.Kind.CONFLICT, "there is no finished comparison of this proof; make it first");
         }
-        return runner.comparisonFile(proof);
+        return runner.comparisonFile(proof, made.look());
     }
 
     void remove(UUID id) {
         ProofView proof = view(id);
         stop(id);
         runner.await(id);
-        runner.forget(id);
+        runner.forget(proof);
         proofs.delete(id);
         MediaFolder.remove(file(proof));
-        MediaFolder.remove(runner.comparisonFile(proof));
         events.publish("proof-removed", Map.of("id", id, "clipId", proof.clipId()));
     }
 

@@ -46,7 +46,7 @@ public final class HashedTraining {
     public void learn(List<Pair> pairs, long seed) {
         for (int i = 0; i < pairs.size(); i++) {
             Pair pair = pairs.get(i);
-            Plane small = pair.small();
+            Plane small = pair.shown().getFirst();
             Plane plain = pair.plain(new Region(0, 0, small.width(), small.height()));
             long pairSeed = seed * 31 + i;
             IntStream.range(0, 8)

@@ -12,6 +12,7 @@ import ai.onnxruntime.OrtEnvironment;
 import ai.onnxruntime.OrtException;
 import ai.onnxruntime.OrtSession;
 import awlsmith.core.picture.Plane;
+import awlsmith.trainer.run.OnnxRun;
 import com.google.protobuf.ByteString;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -54,10 +55,10 @@ public final class EightBits {
 
     /**
      * @param model as {@link OnnxFile} wrote it
-     * @param examples pictures like those it will see, luma 0..1
+     * @param examples planes like those it will see, luma 0..1
      * @param out the quick twin; carries the same notes
      */
-    public static void write(Path model, List<Plane> examples, Path out) throws IOException, OrtException {
+    public static void write(Path model, List<List<Plane>> examples, Path out) throws IOException, OrtException {
         ModelProto proto = ModelProto.parseFrom(Files.readAllBytes(model));
         var ranges = ranges(proto, examples);
         GraphProto quick = new EightBits(proto.getGraph(), ranges).graph();
@@ -81,7 +82,7 @@ public final class EightBits {
     }
 
     /** Lowest and highest value of everything that becomes bytes. */
-    private static Map<String, float[]> ranges(ModelProto model, List<Plane> examples) throws OrtException {
+    private static Map<String, float[]> ranges(ModelProto model, List<List<Plane>> examples) throws OrtException {
         GraphProto graph = model.getGraph();
         Set<String> wanted = new HashSet<>();
         for (NodeProto node : graph.getNodeList()) {
@@ -97,9 +98,14 @@ public final class EightBits {
         Map<String, float[]> ranges = new HashMap<>();
         try (var session = environment.createSession(
                 model.toBuilder().setGraph(open).build().toByteArray(), new OrtSession.SessionOptions())) {
-            for (Plane example : examples) {
-                long[] dims = {1, 1, example.height(), example.width()};
-                try (var input = OnnxTensor.createTensor(environment, FloatBuffer.wrap(example.packed()), dims);
+            for (List<Plane> example : examples) {
+                long[] dims = {
+                    1,
+                    example.size(),
+                    example.getFirst().height(),
+                    example.getFirst().width()
+                };
+                try (var input = OnnxTensor.createTensor(environment, OnnxRun.packed(example), dims);
                         var result = session.run(Map.of("frame", input))) {
                     for (String name : wanted) {
                         var values = ((OnnxTensor) result.get(name).orElseThrow()).getFloatBuffer();

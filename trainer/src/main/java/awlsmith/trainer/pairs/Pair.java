@@ -2,46 +2,31 @@ package awlsmith.trainer.pairs;
 
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.PlaneResampler;
-import awlsmith.core.resample.TapTable;
-import awlsmith.trainer.net.NetShape;
+import java.util.List;
 
-/** A degraded picture, the truth it came from, and the plain enlargement that a net adds its correction to. */
-public final class Pair {
-    private final Plane small;
-    private final Plane sharp;
-    private final PlaneResampler plain;
+/** What a net is shown, the truth, and the plain result that it adds its correction to. */
+public interface Pair {
+    /** What the net reads: planes of one size, nominally 0..1. */
+    List<Plane> shown();
 
-    /**
-     * @param small luma 0..1, width x height
-     * @param sharp luma 0..1, factor times as wide and high
-     */
-    public Pair(Plane small, Plane sharp, int factor) {
-        if (sharp.width() != small.width() * factor || sharp.height() != small.height() * factor) {
-            throw new IllegalArgumentException("a pair of " + small.width() + "x" + small.height() + " and "
-                    + sharp.width() + "x" + sharp.height() + " is not " + factor + " times");
-        }
-        this.small = small;
-        this.sharp = sharp;
-        plain = new PlaneResampler(
-                TapTable.forAxis(NetShape.BASE, small.width(), sharp.width(), 1, 0),
-                TapTable.forAxis(NetShape.BASE, small.height(), sharp.height(), 1, 0));
+    /** Width of what is shown. */
+    default int width() {
+        return shown().getFirst().width();
     }
 
-    public Plane small() {
-        return small;
+    default int height() {
+        return shown().getFirst().height();
     }
 
-    public Plane sharp() {
-        return sharp;
-    }
+    /** The truth, factor times as wide and high as what is shown. */
+    Plane sharp();
 
-    /** The plain enlargement of a part of the small picture, made from all of it. */
-    public Plane plain(Region part) {
-        int factor = sharp.width() / small.width();
-        Plane out = Plane.of(part.width() * factor, part.height() * factor);
-        plain.resample(small, 0, 0, out, part.x() * factor, part.y() * factor, Work.alone());
-        return out;
-    }
+    /** The plain result over a part of what is shown, made from all of it. */
+    Plane plain(Region part);
+
+    /** What a model's gain is told over, as large as the truth. */
+    Plane rival();
+
+    /** Whether it is as good an example after turning it by quarters and mirroring it. */
+    boolean turns();
 }

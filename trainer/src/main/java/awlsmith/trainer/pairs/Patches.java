@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.SplittableRandom;
 
 /**
- * Draws patches from pairs: a small one as input, and what has to be added to its plain enlargement as the answer. Turned
- * and mirrored at random, all eight ways. The draw depends on the seed and the iteration alone, so that a run that was
+ * Draws patches from pairs: what is shown as input, and what has to be added to the plain result as the answer. Where that
+ * makes sense turned and mirrored at random, all eight ways. The draw depends on the seed and the iteration alone, so that a run that was
  * stopped goes on with the patches it would have had.
  */
 public final class Patches {
@@ -35,8 +35,8 @@ public final class Patches {
         double sum = 0;
         var all = new java.util.ArrayList<Weighted>();
         for (Pair pair : pairs) {
-            if (pair.small().width() >= side && pair.small().height() >= side) {
-                sum += (double) pair.small().width() * pair.small().height();
+            if (pair.width() >= side && pair.height() >= side) {
+                sum += (double) pair.width() * pair.height();
                 all.add(new Weighted(pair, sum));
             }
         }
@@ -57,7 +57,7 @@ public final class Patches {
      * <p>Squares lie as the net has them: with s = step, or step * factor for the large ones, s² planes of every s-th
      * sample; plane dy * s + dx holds those at (x * s + dx, y * s + dy), the order of ONNX DepthToSpace in CRD mode.
      *
-     * @param inputs gets count small squares
+     * @param inputs gets count times as many small squares as a pair shows
      * @param plain gets count large squares, the plain enlargement of the inputs
      * @param answers gets count large squares, what has to be added to the plain ones
      */
@@ -71,19 +71,22 @@ public final class Patches {
     private void draw(SplittableRandom random, int number, FloatBuffer inputs, FloatBuffer plain, FloatBuffer answers) {
         while (true) {
             Pair pair = pick(random.nextDouble() * total);
-            Plane small = pair.small();
             var part = new Region(
-                    random.nextInt(small.width() - side + 1), random.nextInt(small.height() - side + 1), side, side);
-            int turn = random.nextInt(8);
+                    random.nextInt(pair.width() - side + 1), random.nextInt(pair.height() - side + 1), side, side);
+            int turn = random.nextInt(8) & (pair.turns() ? 7 : 0);
             boolean keepFlat = random.nextDouble() < KEEP_FLAT;
-            Plane from = small.window(part);
-            if (!keepFlat && roughness(from) < FLAT) {
+            List<Plane> shown =
+                    pair.shown().stream().map(plane -> plane.window(part)).toList();
+            if (!keepFlat && roughness(shown.getFirst()) < FLAT) {
                 continue;
             }
             int large = side * factor;
             Plane base = pair.plain(part);
             Plane sharp = pair.sharp().window(new Region(part.x() * factor, part.y() * factor, large, large));
-            put(inputs, number, side, step, (x, y) -> turned(from, turn, x, y));
+            for (int k = 0; k < shown.size(); k++) {
+                Plane from = shown.get(k);
+                put(inputs, number * shown.size() + k, side, step, (x, y) -> turned(from, turn, x, y));
+            }
             put(plain, number, large, step * factor, (x, y) -> turned(base, turn, x, y));
             put(answers, number, large, step * factor, (x, y) -> turned(sharp, turn, x, y) - turned(base, turn, x, y));
             return;

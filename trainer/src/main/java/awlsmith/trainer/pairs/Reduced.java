@@ -27,7 +27,7 @@ public record Reduced(List<Kernel> kernels) implements PairMaker {
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
         return kernels.stream()
-                .map(kernel -> new Pair(
+                .<Pair>map(kernel -> new Enlarging(
                         Pictures.eightBits(
                                 Pictures.resized(sharp, sharp.width() / factor, sharp.height() / factor, kernel)),
                         sharp,

@@ -79,7 +79,7 @@ public record Worn() implements PairMaker {
                 encoder.isEmpty() ? worn.stream().map(Pictures::eightBits).toList() : Codec.through(worn, encoder);
         var pairs = new ArrayList<Pair>();
         for (int n : USED) {
-            pairs.add(new Pair(coded.get(n), truth.get(n), factor));
+            pairs.add(new Enlarging(coded.get(n), truth.get(n), factor));
         }
         return pairs;
     }

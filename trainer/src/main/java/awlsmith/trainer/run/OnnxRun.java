@@ -25,8 +25,8 @@ public final class OnnxRun implements NetRunner, AutoCloseable {
     @Override
     public void run(List<Plane> frames, Plane correction) {
         Plane in = frames.getFirst();
-        long[] dims = {1, 1, in.height(), in.width()};
-        try (var input = OnnxTensor.createTensor(environment, FloatBuffer.wrap(in.packed()), dims);
+        long[] dims = {1, frames.size(), in.height(), in.width()};
+        try (var input = OnnxTensor.createTensor(environment, packed(frames), dims);
                 var result = session.run(Map.of("frame", input))) {
             ((OnnxTensor) result.get(0)).getFloatBuffer().get(correction.data());
         } catch (OrtException e) {
@@ -37,5 +37,13 @@ public final class OnnxRun implements NetRunner, AutoCloseable {
     @Override
     public void close() throws OrtException {
         session.close();
+    }
+
+    /** Planes one after the other, without gaps. */
+    public static FloatBuffer packed(List<Plane> planes) {
+        FloatBuffer all = FloatBuffer.allocate(
+                planes.size() * planes.getFirst().width() * planes.getFirst().height());
+        planes.forEach(plane -> all.put(plane.packed()));
+        return all.flip();
     }
 }

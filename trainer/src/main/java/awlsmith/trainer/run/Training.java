@@ -240,7 +240,7 @@ public final class Training {
 
         private Batch fresh() {
             int large = shape.factor() * shape.factor();
-            return new Batch(squares(1), squares(large), squares(large));
+            return new Batch(squares(shape.planes()), squares(large), squares(large));
         }
 
         private ByteBuffer squares(int planes) {

@@ -1,13 +1,11 @@
 package awlsmith.trainer.run;
 
 import ai.onnxruntime.OrtException;
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
-import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.NetRunner;
 import awlsmith.trainer.pairs.Pair;
 import java.nio.file.Path;
@@ -18,22 +16,18 @@ public final class Validation {
     private static final int BORDER = 8;
 
     private final List<Pair> pairs;
-    private final double lanczos;
+    private final double rival;
 
     /**
-     * @param psnr dB, @param gain dB over Lanczos with three lobes
+     * @param psnr dB, @param gain dB over the pairs' rival
      * @param gradient mean step between neighbours, as a share of the truth's
      */
     public record Score(double psnr, double gain, double ssim, double gradient) {}
 
     public Validation(List<Pair> pairs) {
         this.pairs = List.copyOf(pairs);
-        lanczos = pairs.stream()
-                .mapToDouble(p -> Psnr.of(
-                        clipped(Pictures.resized(
-                                p.small(), p.sharp().width(), p.sharp().height(), Kernel.LANCZOS3)),
-                        p.sharp(),
-                        BORDER))
+        rival = pairs.stream()
+                .mapToDouble(p -> Psnr.of(clipped(p.rival()), p.sharp(), BORDER))
                 .average()
                 .orElseThrow();
     }
@@ -49,19 +43,18 @@ public final class Validation {
         double ssim = 0;
         double gradient = 0;
         for (Pair pair : pairs) {
-            Plane out = clipped(enlarged(net, pair));
+            Plane out = clipped(corrected(net, pair));
             psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
             ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
             gradient += Gradient.mean(out, BORDER) / Gradient.mean(pair.sharp(), BORDER) / pairs.size();
         }
-        return new Score(psnr, psnr - lanczos, ssim, gradient);
+        return new Score(psnr, psnr - rival, ssim, gradient);
     }
 
-    private static Plane enlarged(NetRunner net, Pair pair) {
-        Plane small = pair.small();
-        Plane out = pair.plain(new Region(0, 0, small.width(), small.height()));
+    private static Plane corrected(NetRunner net, Pair pair) {
+        Plane out = pair.plain(new Region(0, 0, pair.width(), pair.height()));
         Plane correction = Plane.of(out.width(), out.height());
-        net.run(List.of(small), correction);
+        net.run(pair.shown(), correction);
         for (int i = 0; i < out.data().length; i++) {
             out.data()[i] += correction.data()[i];
         }

@@ -182,7 +182,7 @@ class OnnxFileTest {
         Plane in = picture(40, 32);
         Plane whole = run(weights(shape, 7), in);
         Path twin = folder.resolve("net-8.onnx");
-        EightBits.write(folder.resolve("net.onnx"), List.of(in, picture(24, 24)), twin);
+        EightBits.write(folder.resolve("net.onnx"), List.of(List.of(in), List.of(picture(24, 24))), twin);
         Plane quick = Plane.of(80, 64);
         try (var run = new OnnxRun(twin)) {
             run.run(List.of(in), quick);

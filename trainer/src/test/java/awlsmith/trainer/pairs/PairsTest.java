@@ -37,7 +37,7 @@ class PairsTest {
             float[] small = new float[side * side];
             inputs.get(i * side * side, small);
             Plane in = new Plane(small, 0, side, side, side);
-            Plane enlarged = new Pair(in, Plane.of(side * 2, side * 2), 2).plain(new Region(0, 0, side, side));
+            Plane enlarged = new Enlarging(in, Plane.of(side * 2, side * 2), 2).plain(new Region(0, 0, side, side));
             // the inside only: at the edges the patch's plain enlargement knew the picture around it
             double worst = 0;
             for (int y = 8; y < 24; y += 1) {
@@ -103,10 +103,13 @@ class PairsTest {
         List<Pair> worn = new Worn().of(sharp, 2, new SplittableRandom(2));
         assertThat(worn).isNotEmpty().allSatisfy(pair -> {
             Plane clean = awlsmith.benchmarks.footage.Pictures.resized(
-                    pair.sharp(), pair.small().width(), pair.small().height(), Kernel.CATMULL_ROM);
+                    pair.sharp(),
+                    pair.shown().getFirst().width(),
+                    pair.shown().getFirst().height(),
+                    Kernel.CATMULL_ROM);
             double error = 0;
             for (int i = 0; i < clean.data().length; i++) {
-                error += Math.abs(clean.data()[i] - pair.small().data()[i]) / clean.data().length;
+                error += Math.abs(clean.data()[i] - pair.shown().getFirst().data()[i]) / clean.data().length;
             }
             assertThat(error).isBetween(0.002, 0.08);
         });

@@ -1,0 +1,66 @@
+package awlsmith.trainer.pairs;
+
+import awlsmith.benchmarks.footage.Pictures;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.Kernel;
+import awlsmith.core.resample.PlaneResampler;
+import awlsmith.core.resample.TapTable;
+import awlsmith.trainer.net.NetShape;
+import java.util.List;
+
+/** A degraded small picture and the truth it came from. The rival is Lanczos with three lobes. */
+public final class Enlarging implements Pair {
+    private final Plane small;
+    private final Plane sharp;
+    private final PlaneResampler plain;
+
+    /**
+     * @param small luma 0..1, width x height
+     * @param sharp luma 0..1, factor times as wide and high
+     */
+    public Enlarging(Plane small, Plane sharp, int factor) {
+        if (sharp.width() != small.width() * factor || sharp.height() != small.height() * factor) {
+            throw new IllegalArgumentException("a pair of " + small.width() + "x" + small.height() + " and "
+                    + sharp.width() + "x" + sharp.height() + " is not " + factor + " times");
+        }
+        this.small = small;
+        this.sharp = sharp;
+        plain = new PlaneResampler(
+                TapTable.forAxis(NetShape.BASE, small.width(), sharp.width(), 1, 0),
+                TapTable.forAxis(NetShape.BASE, small.height(), sharp.height(), 1, 0));
+    }
+
+    public Plane small() {
+        return small;
+    }
+
+    @Override
+    public List<Plane> shown() {
+        return List.of(small);
+    }
+
+    @Override
+    public boolean turns() {
+        return true;
+    }
+
+    @Override
+    public Plane rival() {
+        return Pictures.resized(small, sharp.width(), sharp.height(), Kernel.LANCZOS3);
+    }
+
+    @Override
+    public Plane sharp() {
+        return sharp;
+    }
+
+    @Override
+    public Plane plain(Region part) {
+        int factor = sharp.width() / small.width();
+        Plane out = Plane.of(part.width() * factor, part.height() * factor);
+        plain.resample(small, 0, 0, out, part.x() * factor, part.y() * factor, Work.alone());
+        return out;
+    }
+}
