@@ -64,8 +64,9 @@ public final class Joiner {
         boolean mp4 = out.toString().endsWith(".mp4") || out.toString().endsWith(".mov");
         var notes = new ArrayList<String>();
         List<MediaInfo.Subtitles> subtitles = subtitles(along, mp4, notes);
-        boolean withSource = !along.sounds().isEmpty() || !subtitles.isEmpty();
-        if (withSource) {
+        int inputs = 1;
+        if (!along.sounds().isEmpty()) {
+            inputs++;
             arguments.addAll(Input.guards());
             if (along.start().isPositive()) {
                 arguments.addAll(List.of("-seek_timestamp", "1", "-ss", decimal(along.start())));
@@ -75,6 +76,12 @@ public final class Joiner {
                     decimal(along.seconds()),
                     "-i",
                     Input.url(along.source().file())));
+        }
+        int wordsFrom = inputs;
+        for (MediaInfo.Subtitles track : subtitles) {
+            inputs++;
+            arguments.addAll(Input.guards());
+            arguments.addAll(List.of("-i", Input.url(cut(track, along, scratch, cancel))));
         }
         List<MediaInfo.Chapter> chapters = along.chapters();
         if (!chapters.isEmpty()) {
@@ -95,7 +102,7 @@ public final class Joiner {
         }
         int slot = 0;
         for (MediaInfo.Subtitles track : subtitles) {
-            arguments.addAll(List.of("-map", "1:" + track.index(), "-c:s:" + slot, coded(track, mp4)));
+            arguments.addAll(List.of("-map", wordsFrom + slot + ":s", "-c:s:" + slot, mp4 ? "mov_text" : "copy"));
             if (!track.language().isEmpty()) {
                 arguments.addAll(List.of("-metadata:s:s:" + slot, "language=" + track.language()));
             }
@@ -105,7 +112,11 @@ public final class Joiner {
             arguments.addAll(List.of("-movflags", "+faststart"));
         }
         arguments.addAll(List.of("-map_metadata", "-1", "-map_chapters"));
-        arguments.add(chapters.isEmpty() ? "-1" : withSource ? "2" : "1");
+        arguments.add(chapters.isEmpty() ? "-1" : Integer.toString(inputs));
+        for (int n = 0; n < chapters.size(); n++) {
+            arguments.addAll(
+                    List.of("-metadata:c:" + n, "title=" + chapters.get(n).title()));
+        }
         along.timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
         arguments.add(Input.url(out));
         try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
@@ -128,14 +139,35 @@ public final class Joiner {
         return held;
     }
 
-    private static String coded(MediaInfo.Subtitles track, boolean mp4) {
-        if (mp4) {
-            return "mov_text";
+    /**
+     * The subtitles of the span in a file of their own. Seeking in the source would begin at a key frame before it and pile
+     * up what was said since.
+     */
+    private static Path cut(MediaInfo.Subtitles track, Along along, Path scratch, Cancel cancel) {
+        Path file = scratch.resolve("subtitles-" + track.index() + ".mkv");
+        var arguments = new ArrayList<String>(
+                List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+warning", "-y"));
+        arguments.addAll(Input.guards());
+        arguments.addAll(List.of(
+                "-i",
+                Input.url(along.source().file()),
+                "-map",
+                "0:" + track.index(),
+                "-c:s",
+                // Matroska has its own form for those of MP4
+                track.codec().equals("mov_text") ? "subrip" : "copy",
+                "-ss",
+                decimal(along.start()),
+                "-t",
+                decimal(along.seconds()),
+                Input.url(file)));
+        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+            child.finish("cutting the subtitles", cancel);
         }
-        return track.codec().equals("mov_text") ? "subrip" : "copy";
+        return file;
     }
 
-    /** In FFmpeg's open form for metadata, its special characters behind a backslash. */
+    /** Spans in FFmpeg's open form for metadata. */
     private static String chapterList(List<MediaInfo.Chapter> chapters) {
         var list = new StringBuilder(";FFMETADATA1\n");
         for (MediaInfo.Chapter chapter : chapters) {
@@ -143,8 +175,6 @@ public final class Joiner {
                     .append(micros(chapter.start()))
                     .append("\nEND=")
                     .append(micros(chapter.end()))
-                    .append("\ntitle=")
-                    .append(chapter.title().replaceAll("[=;#\\\\\n]", "\\\\$0"))
                     .append('\n');
         }
         return list.toString();

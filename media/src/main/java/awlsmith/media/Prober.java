@@ -14,6 +14,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -191,8 +192,14 @@ public final class Prober {
     }
 
     private static Optional<String> tag(JsonNode of, String name) {
-        String value = of.path("tags").path(name).asString("");
-        return value.isEmpty() ? Optional.empty() : Optional.of(value);
+        // Matroska's are written in capitals
+        for (String key : List.of(name, name.toUpperCase(Locale.ROOT))) {
+            String value = of.path("tags").path(key).asString("");
+            if (!value.isEmpty()) {
+                return Optional.of(value);
+            }
+        }
+        return Optional.empty();
     }
 
     private static MediaInfo.Video video(JsonNode stream, String errors) {
