@@ -10,7 +10,9 @@ import './style/main.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { learnFromLoading } from './view/line'
 import { router } from './router'
 import { vuetify } from './vuetify'
 
+learnFromLoading()
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')

@@ -526,7 +526,7 @@ useBenchKeys(() => {
 
 .bench {
   display: grid;
-  grid-template: 'ledger glass beside' 1fr 'ledger run beside' auto / 296px 1fr 160px;
+  grid-template: 'ledger glass beside' 1fr 'ledger run beside' auto / 296px 1fr clamp(160px, 12.5vw, 250px);
   height: calc(100vh - 44px);
   min-height: 480px;
 }

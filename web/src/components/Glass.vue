@@ -75,6 +75,7 @@ const emit = defineEmits<{
 const MARGIN = 0.12
 const REST_MS = 40
 const TELL_AFTER_MS = 180
+const EXPLAIN_AFTER_MS = 3000
 const EDGE_REACH = 8
 /** Share of the screen's height at either end of the edge that turns it. */
 const TURNING = 0.14
@@ -90,6 +91,8 @@ const amplify = ref(8)
 const flipped = ref(false)
 const ownPixels = ref(false)
 const late = ref(false)
+/** One has waited so long that it wants an explanation. */
+const long = ref(false)
 /** What is to be shown has changed and is about to be asked for. */
 const due = ref(false)
 const drawn = shallowRef<Rect>()
@@ -125,6 +128,19 @@ const shapes = [
 ]
 const shape = ref(0)
 const pending = computed(() => left.pending || middle.pending || right.pending)
+/** Why it takes long, and what to do. */
+const waits = computed(() => {
+  if (left.rough || right.rough) {
+    return 'the line is slow: a first look with loss, exact pixels follow'
+  }
+  if (!long.value) {
+    return ''
+  }
+  const { width, height } = props.sides.treated
+  return treatedScale.value < 0.5
+    ? `still at it: ${width}×${height} is much; zoom in (1) to see a part sooner`
+    : 'still at it: the machine is busy, or the line is slow'
+})
 const rightName = computed(() => props.moving?.takeName ?? props.takeName)
 /** Another take stands in the source's place. */
 const isOtherTake = computed(() =>
@@ -377,9 +393,13 @@ watch(pending, (is) => {
   release?.()
   release = is ? behindTheGlass.hold() : undefined
   if (is) {
-    telling = setTimeout(() => (late.value = true), TELL_AFTER_MS)
+    telling = setTimeout(() => {
+      late.value = true
+      telling = setTimeout(() => (long.value = true), EXPLAIN_AFTER_MS)
+    }, TELL_AFTER_MS)
   } else {
     late.value = false
+    long.value = false
   }
 })
 watch(
@@ -539,6 +559,7 @@ defineExpose({
     </span>
     <div v-if="late" class="late" role="status">
       <v-progress-linear indeterminate color="primary" height="2" aria-label="treating" />
+      <span v-if="waits" class="tag waits">{{ waits }}</span>
     </div>
     <GlassBar
       :place="place"
@@ -669,5 +690,12 @@ canvas:active {
 .late {
   position: absolute;
   inset: 0 0 auto;
+}
+
+.waits {
+  top: 44px;
+  left: 50%;
+  transform: translateX(-50%);
+  white-space: nowrap;
 }
 </style>

@@ -396,7 +396,7 @@ h1 {
 
 .row {
   display: grid;
-  grid-template-columns: 236px repeat(var(--pins), minmax(170px, 1fr));
+  grid-template: minmax(0, 1fr) / 236px repeat(var(--pins), minmax(170px, 1fr));
   gap: 8px;
   margin-bottom: 8px;
   height: max(184px, (100vh - 150px) / var(--rows) - 8px);
@@ -408,6 +408,7 @@ h1 {
   top: 0;
   z-index: 1;
   height: auto;
+  grid-template-rows: auto;
   background: var(--ground);
   padding: 2px 0;
   margin-bottom: 2px;

@@ -92,10 +92,14 @@ export function isSameSize(sides: Sides): boolean {
   return source.width === placement.width && source.height === placement.height
 }
 
+/** Pixels of the screen to one of the source's, up to which the source need not be enlarged first. */
+const MANY_TO_ONE = 0.5
+
 /** @param own shows the source's own pixels; otherwise it is enlarged plainly to the treated picture's size */
 export function sourceWish(spot: Spot, sides: Sides, own: boolean): StillWish {
   const { recipe, turning, source, placement } = sides
-  if (own || isSameSize(sides)) {
+  // where many of its pixels become one of the screen's, enlarging it first would change nothing one could see
+  if (own || isSameSize(sides) || spot.glass.scale <= MANY_TO_ONE) {
     const alone = turning > 0 ? sourceRecipe(recipe, turning) : undefined
     return wish(spot, sides, source, { x: 0, y: 0, ...source }, alone)
   }

@@ -2,6 +2,7 @@ import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type Recipe } from '@/api/client'
 import { type Rect, serves, type Size, type Wanted } from './glass'
 import type { Piece } from './paint'
+import { line } from './line'
 import type { Queue } from './queue'
 
 export interface StillWish {
@@ -33,6 +34,8 @@ export interface StillWish {
 export function useStill(viewer: string, failed: (error: unknown) => void, queue?: Queue) {
   const piece = shallowRef<Piece>()
   const pending = ref(false)
+  /** The piece at hand came with loss, as the line is slow; the exact one is on its way. */
+  const rough = ref(false)
   let have: { wish: StillWish; key: string } | undefined
   let asked: { key: string; fetch: Wanted; stop: AbortController } | undefined
 
@@ -74,30 +77,41 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
       ...(next.reference ? { reference: true } : {}),
       ...(next.marked ? { marked: true } : {}),
     }
-    const fetch = () => api.still(next.clip, request, stop.signal)
+    const show = (bitmap: ImageBitmap): boolean => {
+      if (asked !== mine) {
+        bitmap.close()
+        return false
+      }
+      drop(piece.value)
+      const perX = next.source.width / next.place.width
+      const perY = next.source.height / next.place.height
+      piece.value = {
+        bitmap,
+        covers: {
+          x: (part.x - next.place.x) * perX,
+          y: (part.y - next.place.y) * perY,
+          // the last pixel of a reduced picture may stand for less than a whole block
+          width: bitmap.width * reduce * perX,
+          height: bitmap.height * reduce * perY,
+        },
+      }
+      return true
+    }
+    const fetch = async () => {
+      if (line.isSlow()) {
+        rough.value = show(await api.still(next.clip, { ...request, quick: true }, stop.signal))
+      }
+      return api.still(next.clip, request, stop.signal)
+    }
     const answer = queue ? queue.add(fetch, stop.signal) : fetch()
     answer.then(
       (bitmap) => {
-        if (asked !== mine) {
-          bitmap.close()
-          return
+        if (show(bitmap)) {
+          have = { wish: next, key }
+          asked = undefined
+          pending.value = false
+          rough.value = false
         }
-        drop(piece.value)
-        const perX = next.source.width / next.place.width
-        const perY = next.source.height / next.place.height
-        piece.value = {
-          bitmap,
-          covers: {
-            x: (part.x - next.place.x) * perX,
-            y: (part.y - next.place.y) * perY,
-            // the last pixel of a reduced picture may stand for less than a whole block
-            width: bitmap.width * reduce * perX,
-            height: bitmap.height * reduce * perY,
-          },
-        }
-        have = { wish: next, key }
-        asked = undefined
-        pending.value = false
       },
       (error: unknown) => {
         if (asked === mine) {
@@ -114,7 +128,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
     drop(piece.value)
   })
 
-  return { piece, pending, wish, has, asks, stop }
+  return { piece, pending, rough, wish, has, asks, stop }
 }
 
 function keyOf(wish: StillWish): string {

@@ -336,6 +336,29 @@ class LookingTest {
         }
     }
 
+    /** Over a slow line a first look comes as JPEG, a fraction of the size; the exact still is the same as ever. */
+    @Test
+    void aQuickStillIsSmallerAndNearlyTheSame(RunningServer server) throws IOException {
+        String clip = server.clip("line.mp4", 320, 240, 5).path("id").asString();
+        String path = "/api/clips/" + clip + "/stills";
+        String exact = "{\"frame\":2,\"reduce\":1,\"viewer\":\"v\",\"recipe\":" + DOUBLE + "}";
+        byte[] png = server.post(path, exact).bytes();
+        byte[] jpeg = server.post(path, exact.replace("\"frame\"", "\"quick\":true,\"frame\""))
+                .bytes();
+        assertThat(jpeg.length).isLessThan(png.length / 2);
+        var a = javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(png));
+        var b = javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(jpeg));
+        assertThat(b.getWidth()).isEqualTo(640).isEqualTo(a.getWidth());
+        double off = 0;
+        for (int y = 0; y < 480; y += 3) {
+            for (int x = 0; x < 640; x += 3) {
+                off += Math.abs((a.getRGB(x, y) >> 8 & 255) - (b.getRGB(x, y) >> 8 & 255)) / (160.0 * 214);
+            }
+        }
+        assertThat(off).isLessThan(6);
+        assertThat(server.post(path, exact).bytes()).isEqualTo(png);
+    }
+
     // --- proofs ---
 
     private static String order(String recipe, int from, int end) {

@@ -16,7 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Stills over HTTP, as PNG. */
+/** Stills over HTTP, as PNG; or as JPEG for a first look over a slow line. */
 @RestController
 @RequestMapping("/api/clips/{id}/stills")
 class StillController {
@@ -33,6 +33,7 @@ class StillController {
      * @param viewer a name the page makes up for each side it shows
      * @param reference shows the clip's reference instead of the clip
      * @param marked paints what lies beyond black and white in colours of its own
+     * @param quick with loss, in a tenth of the bytes; the exact one is then at hand to be asked for
      */
     record Request(
             long frame,
@@ -42,12 +43,13 @@ class StillController {
             int reduce,
             String viewer,
             @Nullable Boolean reference,
-            @Nullable Boolean marked) {}
+            @Nullable Boolean marked,
+            @Nullable Boolean quick) {}
 
     record Part(int x, int y, int width, int height) {}
 
     @Hidden
-    @PostMapping(produces = MediaType.IMAGE_PNG_VALUE)
+    @PostMapping(produces = {MediaType.IMAGE_PNG_VALUE, MediaType.IMAGE_JPEG_VALUE})
     ResponseEntity<byte[]> still(@PathVariable UUID id, @RequestBody Request request, HttpSession session) {
         Part part = request.part();
         byte[] png = stills.still(
@@ -60,6 +62,10 @@ class StillController {
                 session.getId() + "/" + request.viewer(),
                 Boolean.TRUE.equals(request.reference()),
                 Boolean.TRUE.equals(request.marked()));
-        return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(png);
+        boolean quick = Boolean.TRUE.equals(request.quick());
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.noStore())
+                .contentType(quick ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
+                .body(quick ? Jpeg.of(png) : png);
     }
 }

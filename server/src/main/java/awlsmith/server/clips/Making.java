@@ -1,0 +1,35 @@
+package awlsmith.server.clips;
+
+import awlsmith.core.picture.Rational;
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.List;
+
+/** How the file of a clip is made before it can be read in; kept beside it, so that it is made anew after a restart. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+@JsonSubTypes({
+    @JsonSubTypes.Type(value = Making.Gathering.class, name = "gathering"),
+    @JsonSubTypes.Type(value = Making.Rebuilding.class, name = "rebuilding")
+})
+sealed interface Making {
+    /**
+     * From numbered pictures.
+     *
+     * @param pictures absolute paths in their order
+     * @param rate frames a second
+     * @param ours whether they lie in the clip's own folder, to be taken away afterwards
+     */
+    record Gathering(List<String> pictures, String rate, boolean ours) implements Making {
+        Rational framesASecond() {
+            return Rational.parse(rate);
+        }
+    }
+
+    /**
+     * From a damaged file.
+     *
+     * @param source absolute path
+     * @param fill whether lost frames are made up and sound is kept in step, which decodes everything
+     */
+    record Rebuilding(String source, boolean fill) implements Making {}
+}

@@ -1,0 +1,94 @@
+package awlsmith.server.clips;
+
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.Gatherer;
+import awlsmith.media.MediaException;
+import awlsmith.media.Repairer;
+import awlsmith.render.Machine;
+import awlsmith.render.Mending;
+import awlsmith.render.RenderWatch;
+import awlsmith.server.storage.MediaFolder;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.UUID;
+import java.util.function.DoubleConsumer;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Makes the files of clips that did not arrive as one. */
+@Component
+class Makings {
+    private final MediaFolder media;
+    private final Machine machine;
+    private final JsonMapper json;
+
+    Makings(MediaFolder media, Machine machine, JsonMapper json) {
+        this.media = media;
+        this.machine = machine;
+        this.json = json;
+    }
+
+    private Path order(UUID clip) {
+        return media.clip(clip).resolve("making.json");
+    }
+
+    /** Where a clip's file will lie. */
+    Path made(UUID clip) {
+        return media.clip(clip).resolve("source");
+    }
+
+    void order(UUID clip, Making making) throws IOException {
+        Files.createDirectories(media.clip(clip));
+        // the type is named so that the kind is written
+        Files.writeString(order(clip), json.writerFor(Making.class).writeValueAsString(making));
+    }
+
+    /**
+     * Makes what was ordered; nothing when nothing was, or it is there.
+     *
+     * @param progress hears shares of the whole, 0..1
+     * @return whether something was made
+     */
+    boolean make(UUID clip, DoubleConsumer progress, Cancel cancel) throws IOException {
+        Path order = order(clip);
+        Path out = made(clip);
+        if (!Files.exists(order) || Files.exists(out)) {
+            return false;
+        }
+        Path growing = media.clip(clip).resolve("growing.mkv");
+        switch (json.readValue(Files.readString(order), Making.class)) {
+            case Making.Gathering gathering -> gather(clip, gathering, growing, progress, cancel);
+            case Making.Rebuilding rebuilding -> rebuild(rebuilding, growing, progress, cancel);
+        }
+        Files.move(growing, out, StandardCopyOption.ATOMIC_MOVE);
+        MediaFolder.remove(media.clip(clip).resolve("pictures"));
+        return true;
+    }
+
+    private void gather(UUID clip, Making.Gathering order, Path out, DoubleConsumer progress, Cancel cancel) {
+        int count = order.pictures().size();
+        Gatherer.gather(
+                order.pictures().stream().map(Path::of).toList(),
+                order.framesASecond(),
+                media.clip(clip),
+                out,
+                done -> progress.accept((double) done / count),
+                cancel);
+    }
+
+    private void rebuild(Making.Rebuilding order, Path out, DoubleConsumer progress, Cancel cancel) throws IOException {
+        Path source = Path.of(order.source());
+        if (!Files.exists(source)) {
+            throw new MediaException("the damaged file is gone from its place");
+        }
+        media.demandSpace(Files.size(source));
+        if (order.fill()) {
+            var mending = new Mending(source);
+            mending.make(out, machine, progress, cancel);
+        } else {
+            Repairer.rebuild(source, out, cancel);
+        }
+    }
+}
