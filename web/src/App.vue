@@ -5,6 +5,7 @@ import { api } from './api/client'
 import AppHeader from './components/AppHeader.vue'
 import DropAnywhere from './components/DropAnywhere.vue'
 import KeyHelp from './components/KeyHelp.vue'
+import SeriesDialog from './components/SeriesDialog.vue'
 import { useFeed } from './stores/feed'
 import { useNotices } from './stores/notices'
 import { useUploads } from './stores/uploads'
@@ -57,6 +58,7 @@ function onKey(event: KeyboardEvent) {
       </div>
       <v-main class="main"><router-view /></v-main>
       <DropAnywhere />
+      <SeriesDialog />
       <KeyHelp v-model="help" />
     </template>
     <v-main v-else class="main"><router-view v-if="route.name === 'sign-in'" @signed-in="enter" /></v-main>

@@ -153,7 +153,10 @@ export const api = {
   folder: (root: number, path: string) =>
     json<FolderListing>('GET', `/api/folders/${root}?path=${encodeURIComponent(path)}`),
   link: (root: number, path: string) => json<ClipView>('POST', `/api/folders/${root}/clips`, { path }),
-  repair: (id: string) => json<ClipView>('POST', `/api/clips/${id}/repair`),
+  /** @param fill decodes everything, makes up lost frames and keeps sound in step */
+  repair: (id: string, fill: boolean) => json<ClipView>('POST', `/api/clips/${id}/repair?fill=${fill}`),
+  gather: (root: number, order: { path: string; name: string; ending: string; rate: string }) =>
+    json<ClipView>('POST', `/api/folders/${root}/series`, order),
   removeClip: (id: string) => send('DELETE', `/api/clips/${id}`),
   examine: (id: string) => json<ClipView>('POST', `/api/clips/${id}/examination`),
   stopExamining: (id: string) => json<ClipView>('DELETE', `/api/clips/${id}/examination`),

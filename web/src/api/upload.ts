@@ -16,13 +16,18 @@ export interface Unfinished {
  * Sends one file, by the open tus protocol: what has arrived of it before is not sent again, and a connection that breaks is
  * taken up anew.
  */
-export function upload(file: File, progress: (sent: number) => void, signal: AbortSignal): Promise<void> {
+export function upload(
+  file: File,
+  progress: (sent: number) => void,
+  signal: AbortSignal,
+  more: Record<string, string> = {},
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const sending = new Upload(file, {
       endpoint: '/api/uploads',
       chunkSize: PIECE,
       retryDelays: RETRIES_MS,
-      metadata: { filename: file.name },
+      metadata: { filename: file.name, ...more },
       removeFingerprintOnSuccess: true,
       onBeforeRequest: (request) => request.setHeader('X-XSRF-TOKEN', xsrfToken()),
       onProgress: progress,

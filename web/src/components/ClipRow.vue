@@ -59,9 +59,14 @@ const condition = computed(() => examination.value?.condition)
 
 const repairing = ref(false)
 
-async function repair() {
+const isDamaged = computed(() => {
+  const facts = props.clip.facts
+  return facts !== undefined && ((facts.damaged?.length ?? 0) > 0 || (facts.missing ?? 0) > 0 || facts.errors > 0)
+})
+
+async function repair(fill: boolean) {
   repairing.value = true
-  await api.repair(props.clip.id).catch(notices.fail)
+  await api.repair(props.clip.id, fill).catch(notices.fail)
   repairing.value = false
 }
 
@@ -95,9 +100,27 @@ async function remove() {
       <div v-if="details" class="label details">{{ details }}</div>
       <div v-if="clip.problem" class="fault">
         {{ clip.problem }}
-        <button v-if="ready" class="link" type="button" :disabled="repairing" @click="repair">
-          {{ repairing ? 'Rebuilding…' : 'Repair a copy' }}
-        </button>
+        <template v-if="ready && isDamaged">
+          <button
+            class="link"
+            type="button"
+            title="Rebuilds the file around what can be read; nothing is decoded, broken packets are left out"
+            :disabled="repairing"
+            @click="repair(false)"
+          >
+            Repair a copy
+          </button>
+          ·
+          <button
+            class="link"
+            type="button"
+            title="Decodes everything and writes it without loss: lost frames made of their neighbours, sound in step"
+            :disabled="repairing"
+            @click="repair(true)"
+          >
+            Mend a copy, frames filled in
+          </button>
+        </template>
       </div>
       <template v-if="clip.state === 'READING'">
         <div class="figure quiet">reading, {{ Math.round(100 * clip.progress) }} %</div>

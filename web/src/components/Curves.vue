@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { api, type ClipView, type CurvesView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 
-/** What was measured along time: one curve of four, cuts as upright lines, repeated frames and flashes as ticks. */
+/** What was measured along time: one curve of four, cuts and missing frames as upright lines, repeated frames and flashes as ticks, fades as wedges. */
 const props = defineProps<{ clip: ClipView; frames: number }>()
 const notices = useNotices()
 
@@ -69,13 +69,38 @@ const at = (frame: number) => (1000 * frame) / props.frames
         class="repeat"
       />
       <line
-        v-for="frame in curves.flashes"
+        v-for="frame in curves.fade {
+  fill: var(--faint, #6c6c6c);
+}
+
+.dropped {
+  stroke: var(--fault);
+  stroke-width: 1;
+  vector-effect: non-scaling-stroke;
+}
+
+.flashes"
         :key="`f${frame}`"
         :x1="at(frame + 0.5)"
         :x2="at(frame + 0.5)"
         y1="0"
         y2="6"
         class="flash"
+      />
+      <polygon
+        v-for="fade in curves.fades"
+        :key="`d${fade.from}`"
+        :points="`${at(fade.from)},${fade.in ? 6 : 0} ${at(fade.end)},${fade.in ? 0 : 6} ${at(fade.end)},6 ${at(fade.from)},6`"
+        class="fade"
+      />
+      <line
+        v-for="one in curves.dropped"
+        :key="`l${one.frame}`"
+        :x1="at(one.frame)"
+        :x2="at(one.frame)"
+        y1="0"
+        :y2="HEIGHT"
+        class="dropped"
       />
       <polyline :points="line" />
     </svg>

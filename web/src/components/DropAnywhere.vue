@@ -39,7 +39,7 @@ listen('drop', (event) => {
   over.value = false
   if (carriesFiles(event) && event.dataTransfer) {
     event.preventDefault()
-    void droppedFiles(event.dataTransfer).then(uploads.add)
+    void droppedFiles(event.dataTransfer).then(uploads.offer)
     void router.push('/shelf')
   }
 })

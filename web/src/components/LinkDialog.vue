@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, type FolderListing, Problem } from '@/api/client'
 import { bytes } from '@/view/words'
+import RateField from './RateField.vue'
 
 /** Picks footage that lies on the machine already, from the folders its operator allows. */
 const props = defineProps<{ roots: string[] }>()
@@ -11,6 +12,10 @@ const root = ref(0)
 const path = ref('')
 const listing = ref<FolderListing>()
 const chosen = ref(new Set<string>())
+/** Series of pictures to make clips of, by their titles. */
+const series = ref(new Set<string>())
+const rate = ref('25')
+const count = computed(() => chosen.value.size + series.value.size)
 const problem = ref('')
 const linking = ref(0)
 
@@ -24,6 +29,7 @@ async function look(next: string) {
   try {
     listing.value = await api.folder(root.value, next)
     path.value = next
+    series.value = new Set()
   } catch (error) {
     problem.value = error instanceof Problem ? error.message : String(error)
   }
@@ -36,25 +42,32 @@ watch([open, root], ([is]) => {
   }
 })
 
-function toggle(file: string) {
-  const next = new Set(chosen.value)
-  if (!next.delete(file)) {
-    next.add(file)
+function toggled(of: Set<string>, one: string): Set<string> {
+  const next = new Set(of)
+  if (!next.delete(one)) {
+    next.add(one)
   }
-  chosen.value = next
+  return next
 }
+
+const told = (error: unknown) => (error instanceof Problem ? error.message : String(error))
 
 async function link() {
   problem.value = ''
   const wrong: string[] = []
-  linking.value = chosen.value.size
+  linking.value = count.value
   for (const file of chosen.value) {
+    await api.link(root.value, file).catch((error: unknown) => wrong.push(told(error)))
+    linking.value--
+  }
+  for (const { name, ending } of listing.value?.series.filter((one) => series.value.has(one.title)) ?? []) {
     await api
-      .link(root.value, file)
-      .catch((error: unknown) => wrong.push(error instanceof Problem ? error.message : String(error)))
+      .gather(root.value, { path: path.value, name, ending, rate: rate.value })
+      .catch((error: unknown) => wrong.push(told(error)))
     linking.value--
   }
   chosen.value = new Set()
+  series.value = new Set()
   problem.value = wrong.join('; ')
   open.value = wrong.length > 0
 }
@@ -83,23 +96,35 @@ async function link() {
         </template>
       </div>
       <ul class="files">
+        <li v-for="one in listing?.series" :key="one.title">
+          <label>
+            <input
+              type="checkbox"
+              :checked="series.has(one.title)"
+              @change="series = toggled(series, one.title)"
+            />
+            <b>{{ one.title }}</b> <span class="figure faint">{{ one.count }} pictures, one clip</span>
+            <span v-if="one.missing" class="fault">{{ one.missing }} missing</span>
+          </label>
+        </li>
         <li v-for="entry in listing?.entries" :key="entry.path">
           <button v-if="entry.folder" class="link" type="button" @click="look(entry.path)">
             {{ entry.name }}/
           </button>
           <label v-else>
-            <input type="checkbox" :checked="chosen.has(entry.path)" @change="toggle(entry.path)" />
+            <input type="checkbox" :checked="chosen.has(entry.path)" @change="chosen = toggled(chosen, entry.path)" />
             {{ entry.name }} <span class="figure faint">{{ bytes(entry.bytes) }}</span>
           </label>
         </li>
         <li v-if="listing && !listing.entries.length" class="quiet">nothing in here</li>
         <li v-if="listing?.more" class="quiet">there is more in here than can be listed</li>
       </ul>
+      <RateField v-if="series.size" v-model="rate" />
       <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
       <div class="buttons">
         <button class="button" type="button" @click="open = false">Close</button>
-        <button class="button go" type="button" :disabled="!chosen.size || linking > 0" @click="link">
-          {{ linking > 0 ? `Linking, ${linking} to go…` : `Link ${chosen.size || ''}` }}
+        <button class="button go" type="button" :disabled="!count || linking > 0" @click="link">
+          {{ linking > 0 ? `Linking, ${linking} to go…` : `Link ${count || ''}` }}
         </button>
       </div>
     </v-card>

@@ -88,7 +88,7 @@ async function give() {
 
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
-  uploads.add(input.files ?? [])
+  uploads.offer(input.files ?? [])
   input.value = ''
 }
 </script>

@@ -2,6 +2,8 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { Problem } from '@/api/client'
 import { forget, type Unfinished, unfinished, upload } from '@/api/upload'
+import { type Series, seriesAmong } from '@/view/series'
+import { tarOf } from '@/view/tar'
 import { bytes } from '@/view/words'
 
 export interface Upload {
@@ -33,7 +35,29 @@ export const useUploads = defineStore('uploads', () => {
     await forget(key).catch(() => undefined)
   }
 
-  function add(files: Iterable<File>) {
+  /** Series of pictures among files that were dropped, until it is said what to do with them. */
+  const offered = ref<Series<File>[]>([])
+
+  /** Takes files in at once; numbered pictures wait until it is said whether they are one clip. */
+  function offer(files: Iterable<File>) {
+    const { series, rest } = seriesAmong(files)
+    offered.value = [...offered.value, ...series]
+    add(rest)
+  }
+
+  /** @param rate frames a second for clips of them; none takes each picture in by itself */
+  function settle(rate: string | undefined) {
+    for (const one of offered.value) {
+      if (rate === undefined) {
+        add(one.files)
+      } else {
+        add([tarOf(one.files, `${one.title}.tar`)], { rate })
+      }
+    }
+    offered.value = []
+  }
+
+  function add(files: Iterable<File>, more: Record<string, string> = {}) {
     for (const file of files) {
       broken.value = broken.value.filter((one) => one.name !== file.name || one.bytes !== file.size)
       const stop = new AbortController()
@@ -56,11 +80,11 @@ export const useUploads = defineStore('uploads', () => {
       if (file.size > largest.value) {
         continue
       }
-      chain = chain.then(() => run(key, file, stop.signal))
+      chain = chain.then(() => run(key, file, stop.signal, more))
     }
   }
 
-  async function run(key: number, file: File, signal: AbortSignal) {
+  async function run(key: number, file: File, signal: AbortSignal, more: Record<string, string>) {
     const entry = () => uploads.value.find((one) => one.key === key)
     const begun = entry()
     if (!begun || signal.aborted) {
@@ -77,6 +101,7 @@ export const useUploads = defineStore('uploads', () => {
           }
         },
         signal,
+        more,
       )
       dismiss(key)
     } catch (error) {
@@ -91,5 +116,5 @@ export const useUploads = defineStore('uploads', () => {
     uploads.value = uploads.value.filter((one) => one.key !== key)
   }
 
-  return { uploads, largest, broken, add, dismiss, findBroken, forgetBroken }
+  return { uploads, largest, broken, offered, add, offer, settle, dismiss, findBroken, forgetBroken }
 })

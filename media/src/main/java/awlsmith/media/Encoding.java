@@ -20,13 +20,35 @@ public final class Encoding implements AutoCloseable {
     private final OutputStream pipe;
     private final RawMatroska timed;
 
+    /** How the lines of the pictures were taken. */
+    public enum Fields {
+        NONE("prog", "progressive"),
+        TOP_FIRST("tff", "tt"),
+        BOTTOM_FIRST("bff", "bb");
+
+        private final String mode;
+        private final String order;
+
+        Fields(String mode, String order) {
+            this.mode = mode;
+            this.order = order;
+        }
+    }
+
+    /** Of whole pictures. */
+    public Encoding(Path file, Format format, Optional<Rational> rate, Deliverable deliverable, int threads) {
+        this(file, format, rate, deliverable, Fields.NONE, threads);
+    }
+
     /**
      * @param file to write; its ending names the container
      * @param format of the pictures
      * @param rate frames a second, or empty when every picture brings its own time
+     * @param fields woven into them
      * @param threads the encoder may use
      */
-    public Encoding(Path file, Format format, Optional<Rational> rate, Deliverable deliverable, int threads) {
+    public Encoding(
+            Path file, Format format, Optional<Rational> rate, Deliverable deliverable, Fields fields, int threads) {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostats", "-loglevel", "level+warning", "-y"));
         if (rate.isPresent()) {
             arguments.addAll(List.of(
@@ -43,9 +65,12 @@ public final class Encoding implements AutoCloseable {
         } else {
             arguments.addAll(List.of("-f", "matroska", "-i", "pipe:0", "-enc_time_base", "-1"));
         }
-        arguments.addAll(List.of("-vf", tagFilter(format, "prog"), "-fps_mode", "passthrough"));
+        arguments.addAll(List.of("-vf", tagFilter(format, fields.mode), "-fps_mode", "passthrough"));
         arguments.addAll(tags(format));
         arguments.addAll(codec(format, deliverable, threads));
+        if (fields != Fields.NONE) {
+            arguments.addAll(List.of("-field_order", fields.order, "-top", fields == Fields.TOP_FIRST ? "1" : "0"));
+        }
         arguments.addAll(List.of("-map_metadata", "-1", Input.url(file)));
         child = Child.start(Tool.FFMPEG, arguments, null, line -> {});
         pipe = child.input();

@@ -23,7 +23,7 @@ public final class Gatherer {
     private static final Pattern FRAME = Pattern.compile("frame=\\s*(\\d+)");
 
     /** A file that only calls itself a picture must not be taken for a list of other files. */
-    private static final String KINDS = "concat,png_pipe,jpeg_pipe,tiff_pipe,webp_pipe";
+    private static final String KINDS = "concat,image2,png_pipe,jpeg_pipe,tiff_pipe,webp_pipe";
 
     private Gatherer() {}
 
@@ -119,8 +119,7 @@ public final class Gatherer {
         }
         String text = new String(head, StandardCharsets.ISO_8859_1);
         if (!text.startsWith("RIFF") || !text.endsWith("WEBP")) {
-            throw new MediaException(
-                    picture.getFileName() + " is no picture, whatever its name says; leave it out");
+            throw new MediaException(picture.getFileName() + " is no picture, whatever its name says; leave it out");
         }
         return Optional.empty();
     }
@@ -131,6 +130,7 @@ public final class Gatherer {
         for (Path picture : pictures) {
             String path = picture.toAbsolutePath().toString().replace("'", "'\\''");
             list.append("file 'file:").append(path).append("'\n");
+            list.append("option framerate ").append(rate).append('\n');
             list.append("duration ").append(seconds).append('\n');
         }
         return list.toString();

@@ -1,10 +1,7 @@
 package awlsmith.media;
 
 import awlsmith.core.pipeline.Cancel;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,11 +17,10 @@ public final class Repairer {
     private Repairer() {}
 
     /**
-     * @param part where the copy is written first, on the disk of out
-     * @param out gets its name when it is whole and holds a picture
+     * @param out Matroska file to write
      * @throws MediaException when nothing of it can be read
      */
-    public static void rebuild(Path source, Path part, Path out) {
+    public static void rebuild(Path source, Path out, Cancel cancel) {
         MediaInfo info = Prober.probe(source);
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+error", "-y"));
@@ -35,19 +31,10 @@ public final class Repairer {
         for (MediaInfo.Sound sound : info.sounds()) {
             arguments.addAll(List.of("-map", "0:" + sound.index()));
         }
-        arguments.addAll(List.of("-c", "copy", "-f", "matroska", Input.url(part)));
+        arguments.addAll(List.of("-c", "copy", "-f", "matroska", Input.url(out)));
         try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
-            child.finish("rebuilding the file", new Cancel());
-            Prober.probe(part);
-            Files.move(part, out, StandardCopyOption.ATOMIC_MOVE);
-        } catch (IOException e) {
-            throw new MediaException("the rebuilt file could not be put in its place: " + e.getMessage(), e);
-        } finally {
-            try {
-                Files.deleteIfExists(part);
-            } catch (IOException e) {
-                // swept at the next start
-            }
+            child.finish("rebuilding the file", cancel);
+            Prober.probe(out);
         }
     }
 }

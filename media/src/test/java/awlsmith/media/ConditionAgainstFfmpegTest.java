@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.condition.Condition;
 import awlsmith.core.condition.Curves;
+import awlsmith.core.condition.Dropped;
 import awlsmith.core.condition.Examiner;
+import awlsmith.core.condition.Fade;
 import awlsmith.core.condition.Judge;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Scan;
@@ -176,5 +178,69 @@ class ConditionAgainstFfmpegTest {
                 .isPresent()
                 .get()
                 .satisfies(p -> assertThat(p.period()).isEqualTo(5));
+    }
+
+    /** FFmpeg's fade filter says where each fade is; its blackdetect agrees where black begins. */
+    @Test
+    void fadesAreFoundWhereTheFilterPutThem() {
+        Path file = folder.resolve("fades.mkv");
+        TestClips.ffmpeg(SCENE + " -frames:v 150 -vf fade=in:0:20,fade=out:110:25 -pix_fmt yuv420p -c:v ffv1 " + file);
+        Judge judge = judge(file);
+        List<Fade> fades = judge.curves().fades();
+        assertThat(fades).hasSize(2);
+        assertThat(fades.getFirst()).satisfies(fade -> {
+            assertThat(fade.in()).isTrue();
+            assertThat(fade.black()).isTrue();
+            assertThat(fade.from()).isBetween(0L, 3L);
+            assertThat(fade.end()).isBetween(17L, 24L);
+        });
+        assertThat(fades.getLast()).satisfies(fade -> {
+            assertThat(fade.in()).isFalse();
+            assertThat(fade.from()).isBetween(108L, 114L);
+            assertThat(fade.end()).isBetween(130L, 136L);
+        });
+        double black = last(told(file, "blackdetect=d=0.1:pix_th=0.06", "black_start:[0-9.]+"));
+        assertThat(fades.getLast().end() / 25.0).isCloseTo(black, within(0.2));
+        assertThat(judge.condition().finding("fades").words()).isEqualTo("1 fade in, 1 fade out");
+        assertThat(judge.curves().dropped()).isEmpty();
+    }
+
+    @Test
+    void aWhiteFadeIsOneAndAnUnevenPictureIsNone() {
+        Path white = folder.resolve("white.mkv");
+        TestClips.ffmpeg(SCENE + " -frames:v 60 -vf fade=out:30:25:color=white -pix_fmt yuv420p -c:v ffv1 " + white);
+        assertThat(judge(white).curves().fades()).singleElement().satisfies(fade -> {
+            assertThat(fade.in()).isFalse();
+            assertThat(fade.black()).isFalse();
+        });
+        Path none = folder.resolve("none.mkv");
+        TestClips.ffmpeg(SCENE + " -frames:v 60 -pix_fmt yuv420p -c:v ffv1 " + none);
+        assertThat(judge(none).curves().fades()).isEmpty();
+        assertThat(judge(none).condition().finding("fades").severity()).isZero();
+    }
+
+    /** Packets dropped by FFmpeg's own filter leave holes in the file's times. */
+    @Test
+    void framesThatTheClockMissesAreTold() {
+        Path whole = folder.resolve("whole-clock.mkv");
+        TestClips.ffmpeg(SCENE + " -frames:v 60 -pix_fmt yuv420p -c:v ffv1 " + whole);
+        Path file = folder.resolve("holes.mkv");
+        TestClips.ffmpeg("-i " + whole + " -c copy -bsf:v noise=drop='eq(n\\,20)+between(n\\,40\\,42)' " + file);
+        Judge judge = judge(file);
+        assertThat(judge.curves().dropped()).containsExactly(new Dropped(20, 1, true), new Dropped(39, 3, true));
+        assertThat(judge.condition().finding("dropped").words()).isEqualTo("4 frames are missing at 2 places");
+    }
+
+    /** A steady pan from which frames were taken out and whose times were written anew, as a capture that dropped them does. */
+    @Test
+    void steadyMotionThatLeapsTellsOfFramesThatTheClockDoesNotMiss() {
+        Path still = folder.resolve("wide.png");
+        TestClips.ffmpeg("-f lavfi -i mandelbrot=s=1024x288 -frames:v 1 " + still);
+        Path file = folder.resolve("leaps.mkv");
+        TestClips.ffmpeg("-loop 1 -framerate 25 -i " + still
+                + " -vf crop=352:288:4*n:0,select='not(eq(n\\,30)+between(n\\,60\\,61))',"
+                + "setpts=N/25/TB -frames:v 90 -pix_fmt yuv420p -c:v ffv1 " + file);
+        assertThat(judge(file).curves().dropped())
+                .containsExactly(new Dropped(30, 1, false), new Dropped(59, 2, false));
     }
 }

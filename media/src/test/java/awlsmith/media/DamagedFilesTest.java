@@ -114,7 +114,7 @@ class DamagedFilesTest {
         assertThat(FrameIndex.load(saved).damaged()).isEqualTo(index.damaged());
 
         Path rebuilt = folder.resolve("rebuilt");
-        Repairer.rebuild(damaged, folder.resolve("part"), rebuilt);
+        Repairer.rebuild(damaged, rebuilt, new Cancel());
         MediaInfo info = Prober.probe(rebuilt);
         FrameIndex again = read(rebuilt);
         // its length is now what it holds
@@ -127,7 +127,7 @@ class DamagedFilesTest {
     void whatHoldsNothingCannotBeRebuilt() throws IOException {
         Path file = folder.resolve("letters.mkv");
         Files.writeString(file, "no film\n".repeat(100));
-        assertThatThrownBy(() -> Repairer.rebuild(file, folder.resolve("p"), folder.resolve("o")))
+        assertThatThrownBy(() -> Repairer.rebuild(file, folder.resolve("o.mkv"), new Cancel()))
                 .isInstanceOf(MediaException.class);
         assertThat(folder.resolve("o")).doesNotExist();
     }

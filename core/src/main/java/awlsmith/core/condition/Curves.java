@@ -13,6 +13,8 @@ import java.util.List;
  * @param cuts first frames of new scenes
  * @param repeats frames that only repeat the one before
  * @param flashes single frames lighter than both neighbours
+ * @param fades out of and into black or white
+ * @param dropped where frames are missing
  */
 public record Curves(
         float[] light,
@@ -22,4 +24,6 @@ public record Curves(
         float[] combed,
         List<Long> cuts,
         List<Long> repeats,
-        List<Long> flashes) {}
+        List<Long> flashes,
+        List<Fade> fades,
+        List<Dropped> dropped) {}

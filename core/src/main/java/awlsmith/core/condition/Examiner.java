@@ -146,6 +146,7 @@ public final class Examiner {
         }
         frames.add(new FrameNote(
                 light / rows.length,
+                here.frame().time().toDouble(),
                 before == null ? FrameNote.NO_CHANGE : FrameChange.between(before.luma(), here.luma()),
                 before == null ? FrameNote.NO_SHIFT : GlobalShift.between(before.profiles(), here.profiles())));
     }

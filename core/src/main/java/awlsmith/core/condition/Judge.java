@@ -22,6 +22,8 @@ public final class Judge {
     private final List<Long> repeats;
     private final List<Long> flashes;
     private final float[] shake;
+    private final List<Fade> fades;
+    private final List<Dropped> dropped;
 
     public Judge(Notes notes) {
         this(notes, Optional.empty());
@@ -34,6 +36,8 @@ public final class Judge {
         this.cuts = Cuts.cuts(notes.frames());
         this.repeats = Cuts.repeats(notes.frames());
         this.flashes = Cuts.flashes(notes.frames());
+        this.fades = Fade.among(notes.frames());
+        this.dropped = Dropped.among(notes.frames(), cuts);
         this.shake =
                 Path.shake(notes.frames(), cuts, notes.rate(), notes.format().width());
     }
@@ -61,7 +65,7 @@ public final class Judge {
                 combed[(int) note.frame()] = (float) note.combed();
             }
         }
-        return new Curves(light, change, noise, shake, combed, cuts, repeats, flashes);
+        return new Curves(light, change, noise, shake, combed, cuts, repeats, flashes, fades, dropped);
     }
 
     public Condition condition() {
@@ -82,6 +86,8 @@ public final class Judge {
         findings.add(stairs());
         findings.add(haloes());
         findings.add(flicker());
+        findings.add(TimeFindings.fades(fades));
+        findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
         findings.add(contrast());

@@ -74,6 +74,14 @@ final class ExamineCommand {
         list("cuts at frames", curves.cuts());
         list("repeated frames", curves.repeats());
         list("flashes at frames", curves.flashes());
+        list(
+                "fades from frames",
+                curves.fades().stream().map(awlsmith.core.condition.Fade::from).toList());
+        list(
+                "frames missing before",
+                curves.dropped().stream()
+                        .map(awlsmith.core.condition.Dropped::frame)
+                        .toList());
         var suggestion = Suggestion.of(condition, info.video().format(), Optional.empty());
         out.println("suggested:");
         for (Suggestion.Part part : suggestion.parts()) {

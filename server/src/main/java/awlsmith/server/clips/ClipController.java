@@ -73,8 +73,8 @@ class ClipController {
     /** A copy in a sound container, as a clip of its own. */
     @PostMapping("/{id}/repair")
     @ResponseStatus(HttpStatus.CREATED)
-    ClipView repair(@PathVariable UUID id) {
-        return clips.repair(id);
+    ClipView repair(@PathVariable UUID id, @RequestParam(defaultValue = "false") boolean fill) {
+        return clips.repair(id, fill);
     }
 
     @DeleteMapping("/{id}")

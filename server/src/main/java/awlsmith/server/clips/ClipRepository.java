@@ -110,6 +110,10 @@ class ClipRepository {
                 .execute();
     }
 
+    void size(UUID id, long bytes) {
+        db.update(CLIP).set(CLIP.BYTES, bytes).where(CLIP.ID.eq(id)).execute();
+    }
+
     boolean ready(UUID id, ClipFacts facts, int frames, String problem) {
         return db.update(CLIP)
                         .set(CLIP.STATE, ClipState.READY)

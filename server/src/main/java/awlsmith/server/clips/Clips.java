@@ -1,11 +1,12 @@
 package awlsmith.server.clips;
 
+import awlsmith.core.picture.Rational;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
-import awlsmith.media.Repairer;
+import awlsmith.media.Series;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.db.enums.ClipOrigin;
 import awlsmith.server.events.EventHub;
@@ -23,6 +24,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
@@ -31,6 +33,10 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** The clips on the shelf: taking in, finding, renaming, removing. */
 @Service
 public class Clips {
+    private static final double SLOWEST = 1;
+    private static final double FASTEST = 240;
+    private static final int GAPS_TOLD = 8;
+
     /** A clip was put on the shelf and must be read. */
     public record Added(UUID id) {}
 
@@ -48,6 +54,7 @@ public class Clips {
 
     private final ClipRepository clips;
     private final MediaFolder media;
+    private final Makings makings;
     private final EventHub events;
     private final ApplicationEventPublisher publisher;
     private final TransactionTemplate transaction;
@@ -58,6 +65,7 @@ public class Clips {
     Clips(
             ClipRepository clips,
             MediaFolder media,
+            Makings makings,
             EventHub events,
             ApplicationEventPublisher publisher,
             TransactionTemplate transaction,
@@ -65,6 +73,7 @@ public class Clips {
             AwlsmithProperties properties) {
         this.clips = clips;
         this.media = media;
+        this.makings = makings;
         this.events = events;
         this.publisher = publisher;
         this.transaction = transaction;
@@ -264,34 +273,76 @@ public class Clips {
     }
 
     /**
-     * Copies a damaged clip's streams, as far as they can be read, into a sound container and puts that on the shelf as a
-     * clip of its own. The source stays as it is.
+     * Rebuilds a damaged clip's file and puts the copy on the shelf as a clip of its own. The source stays as it is.
+     *
+     * @param fill whether everything is decoded, lost frames are made up and sound is kept in step
      */
-    ClipView repair(UUID id) {
+    ClipView repair(UUID id, boolean fill) {
         ClipView damaged = view(id);
-        Path source = source(id);
-        var copy = UUID.randomUUID();
-        Path folder = media.clip(copy);
+        String title = shown(damaged.title() + (fill ? " mended" : " repaired"));
+        return made(title, damaged.fileName(), new Making.Rebuilding(source(id).toString(), fill));
+    }
+
+    /** Puts a series of pictures that arrived packed on the shelf as one clip. */
+    public ClipView takeInPictures(String name, String rate, Path archive) {
+        Series series = PackedPictures.series(archive, shown(name));
+        var making = new Making.Gathering(List.of(), rate(rate), gaps(series));
+        var id = UUID.randomUUID();
         try {
-            media.demandSpace(Files.size(source));
-            Files.createDirectories(folder);
-            Path stored = folder.resolve("source");
-            Repairer.rebuild(source, media.incoming(copy), stored);
-            add(
-                    copy,
-                    shown(damaged.title() + " repaired"),
-                    damaged.fileName(),
-                    stored,
-                    ClipOrigin.UPLOAD,
-                    Files.size(stored));
-            return view(copy);
-        } catch (MediaException e) {
-            MediaFolder.remove(folder);
-            throw new Refusal(Refusal.Kind.INVALID, damaged.title() + " cannot be repaired: " + e.getMessage());
+            Files.createDirectories(media.clip(id));
+            Files.move(archive, makings.packed(id), StandardCopyOption.ATOMIC_MOVE);
         } catch (IOException e) {
-            MediaFolder.remove(folder);
-            throw interrupted(e, damaged.title());
+            throw interrupted(e, shown(name));
         }
+        return made(id, shown(series.title()), shown(series.title()), making);
+    }
+
+    /** Gathers a series of pictures of this machine; they are only read. */
+    public ClipView gather(Path folder, Series series, String rate) {
+        List<String> pictures = series.pictures().stream()
+                .map(picture -> folder.resolve(picture.file()).toString())
+                .toList();
+        String title = shown(series.title());
+        return made(title, title, new Making.Gathering(pictures, rate(rate), gaps(series)));
+    }
+
+    private ClipView made(String title, String fileName, Making making) {
+        return made(UUID.randomUUID(), title, fileName, making);
+    }
+
+    private ClipView made(UUID id, String title, String fileName, Making making) {
+        try {
+            makings.order(id, making);
+        } catch (IOException e) {
+            throw interrupted(e, title);
+        }
+        add(id, title, fileName, makings.made(id), ClipOrigin.UPLOAD, 0);
+        return view(id);
+    }
+
+    private static String rate(String text) {
+        try {
+            Rational rate = Rational.parse(text);
+            if (rate.toDouble() >= SLOWEST && rate.toDouble() <= FASTEST) {
+                return rate.toString();
+            }
+        } catch (IllegalArgumentException e) {
+            // told below
+        }
+        throw new Refusal(
+                Refusal.Kind.INVALID, "'" + shown(text) + "' is no rate; write 25, or 24000/1001, from 1 to 240");
+    }
+
+    /** Numbers that are missing, in a sentence; empty when none is. */
+    private static String gaps(Series series) {
+        List<Integer> missing = series.missing();
+        if (missing.isEmpty()) {
+            return "";
+        }
+        String some = missing.stream().limit(GAPS_TOLD).map(String::valueOf).collect(Collectors.joining(", "));
+        return (missing.size() == 1 ? "1 picture is" : missing.size() + " pictures are")
+                + " missing from the numbering (" + some + (missing.size() > GAPS_TOLD ? ", ..." : "")
+                + "); those around follow each other";
     }
 
     ClipView rename(UUID id, String title) {

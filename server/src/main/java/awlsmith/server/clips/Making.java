@@ -15,11 +15,11 @@ sealed interface Making {
     /**
      * From numbered pictures.
      *
-     * @param pictures absolute paths in their order
+     * @param pictures absolute paths in their order; none when they lie packed in the clip's folder
      * @param rate frames a second
-     * @param ours whether they lie in the clip's own folder, to be taken away afterwards
+     * @param gaps what is to be told of numbers that are missing, empty when none is
      */
-    record Gathering(List<String> pictures, String rate, boolean ours) implements Making {
+    record Gathering(List<String> pictures, String rate, String gaps) implements Making {
         Rational framesASecond() {
             return Rational.parse(rate);
         }

@@ -6,12 +6,13 @@ import awlsmith.media.MediaException;
 import awlsmith.media.Repairer;
 import awlsmith.render.Machine;
 import awlsmith.render.Mending;
-import awlsmith.render.RenderWatch;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.DoubleConsumer;
 import org.springframework.stereotype.Component;
@@ -45,37 +46,56 @@ class Makings {
         Files.writeString(order(clip), json.writerFor(Making.class).writeValueAsString(making));
     }
 
+    /** Where pictures lie that were sent packed. */
+    Path packed(UUID clip) {
+        return media.clip(clip).resolve("pictures.tar");
+    }
+
     /**
      * Makes what was ordered; nothing when nothing was, or it is there.
      *
      * @param progress hears shares of the whole, 0..1
-     * @return whether something was made
+     * @return what is to be told of the file that was made; empty when there is nothing to tell
      */
-    boolean make(UUID clip, DoubleConsumer progress, Cancel cancel) throws IOException {
+    Optional<String> make(UUID clip, DoubleConsumer progress, Cancel cancel) throws IOException {
         Path order = order(clip);
+        if (!Files.exists(order)) {
+            return Optional.empty();
+        }
+        Making making = json.readValue(Files.readString(order), Making.class);
         Path out = made(clip);
-        if (!Files.exists(order) || Files.exists(out)) {
-            return false;
+        if (!Files.exists(out)) {
+            Path growing = media.clip(clip).resolve("growing.mkv");
+            switch (making) {
+                case Making.Gathering gathering -> gather(clip, gathering, growing, progress, cancel);
+                case Making.Rebuilding rebuilding -> rebuild(rebuilding, growing, progress, cancel);
+            }
+            Files.move(growing, out, StandardCopyOption.ATOMIC_MOVE);
         }
-        Path growing = media.clip(clip).resolve("growing.mkv");
-        switch (json.readValue(Files.readString(order), Making.class)) {
-            case Making.Gathering gathering -> gather(clip, gathering, growing, progress, cancel);
-            case Making.Rebuilding rebuilding -> rebuild(rebuilding, growing, progress, cancel);
-        }
-        Files.move(growing, out, StandardCopyOption.ATOMIC_MOVE);
-        MediaFolder.remove(media.clip(clip).resolve("pictures"));
-        return true;
+        return making instanceof Making.Gathering gathering && !gathering.gaps().isEmpty()
+                ? Optional.of(gathering.gaps())
+                : Optional.empty();
     }
 
-    private void gather(UUID clip, Making.Gathering order, Path out, DoubleConsumer progress, Cancel cancel) {
-        int count = order.pictures().size();
+    private void gather(UUID clip, Making.Gathering order, Path out, DoubleConsumer progress, Cancel cancel)
+            throws IOException {
+        Path folder = media.clip(clip).resolve("pictures");
+        Path packed = packed(clip);
+        boolean isPacked = order.pictures().isEmpty();
+        List<Path> pictures = isPacked
+                ? PackedPictures.unpack(packed, PackedPictures.series(packed, "the series"), folder, cancel)
+                : order.pictures().stream().map(Path::of).toList();
         Gatherer.gather(
-                order.pictures().stream().map(Path::of).toList(),
+                pictures,
                 order.framesASecond(),
                 media.clip(clip),
                 out,
-                done -> progress.accept((double) done / count),
+                done -> progress.accept((double) done / pictures.size()),
                 cancel);
+        if (isPacked) {
+            MediaFolder.remove(folder);
+            MediaFolder.remove(packed);
+        }
     }
 
     private void rebuild(Making.Rebuilding order, Path out, DoubleConsumer progress, Cancel cancel) throws IOException {

@@ -36,6 +36,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class TakeIn {
     static final int THUMBS = 5;
+    /** Share of the progress that making the file takes where it must be made first. */
+    private static final double MAKING = 0.6;
 
     private static final Logger LOG = LoggerFactory.getLogger(TakeIn.class);
     private static final int THUMB_HEIGHT = 112;
@@ -43,6 +45,7 @@ public class TakeIn {
 
     private final Clips clips;
     private final ClipRepository repository;
+    private final Makings makings;
     private final Machine machine;
     private final ApplicationEventPublisher publisher;
     private final TransactionTemplate transaction;
@@ -51,11 +54,13 @@ public class TakeIn {
     TakeIn(
             Clips clips,
             ClipRepository repository,
+            Makings makings,
             Machine machine,
             ApplicationEventPublisher publisher,
             TransactionTemplate transaction) {
         this.clips = clips;
         this.repository = repository;
+        this.makings = makings;
         this.machine = machine;
         this.publisher = publisher;
         this.transaction = transaction;
@@ -89,29 +94,44 @@ public class TakeIn {
     }
 
     private void read(UUID id, Cancel cancel) throws IOException {
+        var toldAt = new AtomicLong();
+        var begin = new double[1];
+        Optional<String> told = makings.make(
+                id,
+                share -> {
+                    begin[0] = MAKING;
+                    tell(id, toldAt, MAKING * Math.clamp(share, 0, 1));
+                },
+                cancel);
         MediaInfo info = Prober.probe(clips.source(id));
+        repository.size(id, info.bytes());
         Files.createDirectories(clips.index(id).getParent());
         long expected = Math.max(1, info.expectedFrames());
-        var told = new AtomicLong();
         FrameIndex index = Indexer.index(
                 info,
-                found -> {
-                    long now = System.nanoTime();
-                    if (now - told.get() > TELL_EVERY_NANOS) {
-                        told.set(now);
-                        repository.progress(id, Math.min(0.97, (double) found / expected));
-                        clips.publish(id);
-                    }
-                },
+                found -> tell(id, toldAt, begin[0] + (1 - begin[0]) * Math.min(0.97, (double) found / expected)),
                 cancel);
         index.save(clips.index(id));
         thumbs(id, new Clip(info, Optional.of(index)), cancel);
         // a clip is not seen as ready before it has its first take, which a listener gives it
         transaction.executeWithoutResult(status -> {
             ClipFacts facts = ClipFacts.of(info, index);
-            repository.ready(id, facts, index.count(), damage(facts, index));
+            repository.ready(id, facts, index.count(), both(told.orElse(null), damage(facts, index)));
             publisher.publishEvent(new Clips.Ready(id));
         });
+    }
+
+    private void tell(UUID id, AtomicLong toldAt, double share) {
+        long now = System.nanoTime();
+        if (now - toldAt.get() > TELL_EVERY_NANOS) {
+            toldAt.set(now);
+            repository.progress(id, share);
+            clips.publish(id);
+        }
+    }
+
+    private static @Nullable String both(@Nullable String one, @Nullable String other) {
+        return one == null || other == null ? (one == null ? other : one) : one + "; " + other;
     }
 
     private static @Nullable String damage(ClipFacts facts, FrameIndex index) {

@@ -1,6 +1,8 @@
 package awlsmith.server.examine;
 
 import awlsmith.core.condition.Curves;
+import awlsmith.core.condition.Dropped;
+import awlsmith.core.condition.Fade;
 import awlsmith.server.clips.ClipView;
 import java.util.List;
 import java.util.UUID;
@@ -39,7 +41,9 @@ class ExaminationController {
             float[] combed,
             List<Long> cuts,
             List<Long> repeats,
-            List<Long> flashes) {}
+            List<Long> flashes,
+            List<Fade> fades,
+            List<Dropped> dropped) {}
 
     @PostMapping
     ClipView again(@PathVariable UUID clip) {
@@ -64,7 +68,9 @@ class ExaminationController {
                 reduced(curves.combed(), most),
                 curves.cuts(),
                 curves.repeats(),
-                curves.flashes());
+                curves.flashes(),
+                curves.fades(),
+                curves.dropped());
     }
 
     static float[] reduced(float[] values, int points) {

@@ -34,6 +34,15 @@ class FolderController {
         return folders.list(root, path);
     }
 
+    /** @param path of the folder; @param name what the pictures' names share; @param rate frames a second */
+    record Gather(String path, String name, String ending, String rate) {}
+
+    @PostMapping("/{root}/series")
+    @ResponseStatus(HttpStatus.CREATED)
+    ClipView gather(@PathVariable int root, @RequestBody Gather gather) {
+        return folders.gather(root, gather.path(), gather.name(), gather.ending(), gather.rate());
+    }
+
     @PostMapping("/{root}/clips")
     @ResponseStatus(HttpStatus.CREATED)
     ClipView link(@PathVariable int root, @RequestBody Link link) {

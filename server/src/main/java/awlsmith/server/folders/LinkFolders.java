@@ -1,5 +1,6 @@
 package awlsmith.server.folders;
 
+import awlsmith.media.Series;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
@@ -33,8 +34,15 @@ public class LinkFolders {
     /** @param path relative to the root, / between names; @param bytes of a file */
     public record Entry(String name, String path, boolean folder, long bytes) {}
 
-    /** @param more whether some were left out */
-    public record Listing(List<Entry> entries, boolean more) {}
+    /**
+     * Pictures that together are one clip.
+     *
+     * @param name what their names share; @param ending likewise; @param missing numbers between first and last
+     */
+    public record SeriesEntry(String name, String ending, String title, int count, int missing) {}
+
+    /** @param series those among the files; @param more whether some were left out */
+    public record Listing(List<Entry> entries, List<SeriesEntry> series, boolean more) {}
 
     List<String> names() {
         return roots.stream().map(Path::toString).toList();
@@ -67,7 +75,36 @@ public class LinkFolders {
                     Refusal.Kind.CONFLICT, "the folder cannot be read: " + base.relativize(folder) + " may be locked");
         }
         entries.sort(Comparator.comparing((Entry entry) -> !entry.folder()).thenComparing(Entry::name));
-        return new Listing(List.copyOf(entries), more);
+        var series = Series.among(entries.stream()
+                        .filter(entry -> !entry.folder())
+                        .map(Entry::name)
+                        .toList())
+                .stream()
+                .map(one -> new SeriesEntry(
+                        one.name(),
+                        one.ending(),
+                        one.title(),
+                        one.pictures().size(),
+                        one.missing().size()))
+                .toList();
+        return new Listing(List.copyOf(entries), series, more);
+    }
+
+    /** Makes one clip of a series of pictures; its file is made beside the database, the pictures are only read. */
+    ClipView gather(int root, String path, String name, String ending, String rate) {
+        Path folder = resolved(root, path);
+        Series series = Series.among(list(root, path).entries().stream()
+                        .filter(entry -> !entry.folder())
+                        .map(Entry::name)
+                        .toList())
+                .stream()
+                .filter(one -> one.name().equals(name) && one.ending().equals(ending))
+                .findFirst()
+                .orElseThrow(() -> Refusal.unknown("this series of pictures"));
+        // a link among them could lead out of the folder
+        series.pictures()
+                .forEach(picture -> resolved(root, path.isEmpty() ? picture.file() : path + "/" + picture.file()));
+        return clips.gather(folder, series, rate);
     }
 
     ClipView link(int root, String path) {

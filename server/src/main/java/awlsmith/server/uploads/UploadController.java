@@ -85,7 +85,14 @@ class UploadController {
             Path file =
                     folder.resolve("uploads").resolve(info.getId().toString()).resolve("data");
             try {
-                clips.takeInFile(name == null ? "" : name, file);
+                String shown = name == null ? "" : name;
+                String rate = info.getMetadata().get("rate");
+                if (rate == null) {
+                    clips.takeInFile(shown, file);
+                } else {
+                    // pictures of a series, packed
+                    clips.takeInPictures(shown, rate, file);
+                }
             } catch (Refusal e) {
                 // the sender must hear why instead of that all is well
                 response.reset();

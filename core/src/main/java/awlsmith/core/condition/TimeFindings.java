@@ -1,0 +1,44 @@
+package awlsmith.core.condition;
+
+import java.util.List;
+
+/** What is told of fades and missing frames. */
+final class TimeFindings {
+    private TimeFindings() {}
+
+    static Finding fades(List<Fade> fades) {
+        long in = fades.stream().filter(Fade::in).count();
+        long out = fades.size() - in;
+        String words = fades.isEmpty()
+                ? "no fades"
+                : (in == 0 ? "" : in + (in == 1 ? " fade in" : " fades in"))
+                        + (in > 0 && out > 0 ? ", " : "")
+                        + (out == 0 ? "" : out + (out == 1 ? " fade out" : " fades out"));
+        return new Finding(
+                "fades",
+                "Fades",
+                fades.size(),
+                "in the clip",
+                // a fade is no fault
+                0,
+                words,
+                "mean light that rises or falls steadily out of or into black or white (common practice, no source)");
+    }
+
+    static Finding dropped(List<Dropped> dropped, int frames) {
+        int lost = dropped.stream().mapToInt(Dropped::lost).sum();
+        double share = 100.0 * lost / Math.max(1, frames + lost);
+        String words = lost == 0
+                ? "no frame is missing"
+                : lost + (lost == 1 ? " frame is" : " frames are") + " missing at " + dropped.size()
+                        + (dropped.size() == 1 ? " place" : " places");
+        return new Finding(
+                "dropped",
+                "Dropped frames",
+                share,
+                "% of frames",
+                share / 10,
+                words,
+                "the file's own times, and steady motion that leaps (common practice, no source)");
+    }
+}
