@@ -61,7 +61,9 @@ const repairing = ref(false)
 
 const isDamaged = computed(() => {
   const facts = props.clip.facts
-  return facts !== undefined && ((facts.damaged?.length ?? 0) > 0 || (facts.missing ?? 0) > 0 || facts.errors > 0)
+  return (
+    facts !== undefined && ((facts.damaged?.length ?? 0) > 0 || (facts.missing ?? 0) > 0 || facts.errors > 0)
+  )
 })
 
 async function repair(fill: boolean) {

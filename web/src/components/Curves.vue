@@ -69,17 +69,7 @@ const at = (frame: number) => (1000 * frame) / props.frames
         class="repeat"
       />
       <line
-        v-for="frame in curves.fade {
-  fill: var(--faint, #6c6c6c);
-}
-
-.dropped {
-  stroke: var(--fault);
-  stroke-width: 1;
-  vector-effect: non-scaling-stroke;
-}
-
-.flashes"
+        v-for="frame in curves.flashes"
         :key="`f${frame}`"
         :x1="at(frame + 0.5)"
         :x2="at(frame + 0.5)"
@@ -146,6 +136,16 @@ line {
 
 .cut {
   stroke-dasharray: 2 3;
+}
+
+.fade {
+  fill: var(--faint, #6c6c6c);
+}
+
+.dropped {
+  stroke: var(--fault);
+  stroke-width: 1;
+  vector-effect: non-scaling-stroke;
 }
 
 .flash {

@@ -112,7 +112,11 @@ async function link() {
             {{ entry.name }}/
           </button>
           <label v-else>
-            <input type="checkbox" :checked="chosen.has(entry.path)" @change="chosen = toggled(chosen, entry.path)" />
+            <input
+              type="checkbox"
+              :checked="chosen.has(entry.path)"
+              @change="chosen = toggled(chosen, entry.path)"
+            />
             {{ entry.name }} <span class="figure faint">{{ bytes(entry.bytes) }}</span>
           </label>
         </li>

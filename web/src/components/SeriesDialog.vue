@@ -25,7 +25,9 @@ function gaps(missing: number[]): string {
   <v-dialog v-model="open" max-width="560">
     <v-card class="card" data-test="series">
       <h2>Numbered pictures</h2>
-      <p class="quiet">They look like the frames of {{ uploads.offered.length === 1 ? 'a clip' : 'clips' }}.</p>
+      <p class="quiet">
+        They look like the frames of {{ uploads.offered.length === 1 ? 'a clip' : 'clips' }}.
+      </p>
       <ul>
         <li v-for="one in uploads.offered" :key="one.title">
           <b>{{ one.title }}</b> <span class="figure quiet">{{ one.files.length }} pictures</span>

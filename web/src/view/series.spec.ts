@@ -34,7 +34,8 @@ describe('a tar of files', () => {
     )
     expect(file.size).toBe(512 + 512 + 512 + 512 + 1024)
     const bytes = new Uint8Array(await file.arrayBuffer())
-    const text = (from: number, length: number) => new TextDecoder().decode(bytes.subarray(from, from + length))
+    const text = (from: number, length: number) =>
+      new TextDecoder().decode(bytes.subarray(from, from + length))
     expect(text(0, 8)).toBe('a_1.png\0')
     expect(text(124, 12)).toBe('00000000005\0')
     expect(text(257, 8)).toBe('ustar\0' + '00')

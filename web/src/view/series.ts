@@ -11,7 +11,9 @@ const NUMBERED = /^(.*?)(\d{1,9})\.(png|jpe?g|tiff?|webp)$/i
 const LEAST = 3
 
 /** The series among some files, and the files that are in none. */
-export function seriesAmong<T extends { name: string }>(files: Iterable<T>): { series: Series<T>[]; rest: T[] } {
+export function seriesAmong<T extends { name: string }>(
+  files: Iterable<T>,
+): { series: Series<T>[]; rest: T[] } {
   const rest: T[] = []
   const kinds = new Map<string, { shared: string; ending: string; all: { file: T; number: number }[] }>()
   for (const file of files) {

@@ -22,10 +22,13 @@ function header(name: string, bytes: number): Uint8Array<ArrayBuffer> {
   put(148, '        ')
   put(156, '0')
   put(257, 'ustar\0' + '00')
-  put(148, `${octal(
-    block.reduce((sum, byte) => sum + byte, 0),
-    6,
-  )} `)
+  put(
+    148,
+    `${octal(
+      block.reduce((sum, byte) => sum + byte, 0),
+      6,
+    )} `,
+  )
   return block
 }
 
