@@ -105,7 +105,8 @@ public final class Preparing {
         say("## What FFmpeg's idet takes the result for");
         say("");
         say(
-                "Frames that idet (several frames looked at) calls whole, before and behind our deinterlacing to whole frames.");
+                "What idet (several frames looked at) calls the frames before and behind our deinterlacing to whole frames; of some it"
+                        + " does not know.");
         say("");
         say("| clip | before | behind |");
         say("|---|---|---|");
@@ -195,7 +196,7 @@ public final class Preparing {
         Files.delete(segments);
     }
 
-    /** How many of a file's frames idet calls progressive, of those it was shown. */
+    /** How many of a file's frames idet calls progressive and interlaced. */
     private static String whole(Path file, int frames) {
         String told = Command.run(List.of(
                 "ffmpeg",
@@ -218,7 +219,8 @@ public final class Preparing {
         if (!counts.find()) {
             throw new IllegalStateException("idet told nothing: " + told);
         }
-        return counts.group(3) + " of " + frames;
+        int fields = Integer.parseInt(counts.group(1)) + Integer.parseInt(counts.group(2));
+        return counts.group(3) + " whole, " + fields + " of fields, of " + frames;
     }
 
     private List<Plane> luma(Clip clip, List<awlsmith.core.pipeline.Stage> stages) {
