@@ -1,4 +1,4 @@
-import { line } from '@/view/line'
+import { received } from '@/view/line'
 import type { components } from './schema'
 
 type Schemas = components['schemas']
@@ -218,12 +218,15 @@ export const api = {
     request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
     signal?: AbortSignal,
   ) => json<PlanView>('POST', `/api/clips/${clip}/plan`, request, signal),
-  still: async (clip: string, request: StillRequest, signal?: AbortSignal): Promise<ImageBitmap> => {
+  /** @param impatient gives up with SlowLine when it would take long */
+  still: async (
+    clip: string,
+    request: StillRequest,
+    signal?: AbortSignal,
+    impatient = false,
+  ): Promise<ImageBitmap> => {
     const response = await send('POST', `/api/clips/${clip}/stills`, request, signal)
-    const begun = performance.now()
-    const packed = await response.blob()
-    line.saw(packed.size, performance.now() - begun)
-    return createImageBitmap(packed, {
+    return createImageBitmap(await received(response, impatient), {
       colorSpaceConversion: 'none',
       premultiplyAlpha: 'none',
     })

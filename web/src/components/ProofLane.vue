@@ -75,7 +75,7 @@ function told(proof: ProofView): string {
 <style scoped>
 .lane {
   position: relative;
-  margin-top: 2px;
+  margin: 2px 0 12px;
 }
 
 .proof {

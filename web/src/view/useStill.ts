@@ -2,7 +2,7 @@ import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type Recipe } from '@/api/client'
 import { type Rect, serves, type Size, type Wanted } from './glass'
 import type { Piece } from './paint'
-import { line } from './line'
+import { line, SlowLine } from './line'
 import type { Queue } from './queue'
 
 export interface StillWish {
@@ -98,9 +98,16 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
       return true
     }
     const fetch = async () => {
-      if (line.isSlow()) {
-        rough.value = show(await api.still(next.clip, { ...request, quick: true }, stop.signal))
+      if (!line.isSlow()) {
+        try {
+          return await api.still(next.clip, request, stop.signal, true)
+        } catch (error) {
+          if (!(error instanceof SlowLine)) {
+            throw error
+          }
+        }
       }
+      rough.value = show(await api.still(next.clip, { ...request, quick: true }, stop.signal))
       return api.still(next.clip, request, stop.signal)
     }
     const answer = queue ? queue.add(fetch, stop.signal) : fetch()
