@@ -454,6 +454,7 @@ useBenchKeys(() => {
       @failed="notices.fail"
     />
     <Run
+      class="time"
       :frame="frame"
       :clip="clip"
       :frames="frames"
@@ -538,5 +539,14 @@ useBenchKeys(() => {
 
 .beside {
   grid-area: beside;
+}
+
+.time {
+  grid-area: run;
+}
+
+.bench > :deep(.glass),
+.unplanned {
+  grid-area: glass;
 }
 </style>
