@@ -23,6 +23,11 @@ onMounted(async () => {
   await enter()
 })
 
+function undo() {
+  notices.undo?.()
+  notices.shown = false
+}
+
 async function enter() {
   try {
     const session = await api.session()
@@ -64,12 +69,13 @@ function onKey(event: KeyboardEvent) {
     <v-main v-else class="main"><router-view v-if="route.name === 'sign-in'" @signed-in="enter" /></v-main>
     <v-snackbar
       v-model="notices.shown"
-      :timeout="notices.fault ? 9000 : 4000"
+      :timeout="notices.fault || notices.undo ? 9000 : 4000"
       location="bottom"
       color="#292929"
     >
       <span :class="{ fault: notices.fault }" role="status">{{ notices.text }}</span>
       <template #actions>
+        <button v-if="notices.undo" class="link" type="button" @click="undo">undo</button>
         <button class="link" type="button" @click="notices.shown = false">close</button>
       </template>
     </v-snackbar>

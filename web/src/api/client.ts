@@ -157,6 +157,10 @@ export const api = {
   repair: (id: string, fill: boolean) => json<ClipView>('POST', `/api/clips/${id}/repair?fill=${fill}`),
   gather: (root: number, order: { path: string; name: string; ending: string; rate: string }) =>
     json<ClipView>('POST', `/api/folders/${root}/series`, order),
+  aside: () => json<ClipView[]>('GET', '/api/clips/aside'),
+  putAside: (id: string) => send('POST', `/api/clips/${id}/aside`),
+  takeBack: (id: string) => json<ClipView>('POST', `/api/clips/${id}/back`),
+  /** For good. */
   removeClip: (id: string) => send('DELETE', `/api/clips/${id}`),
   examine: (id: string) => json<ClipView>('POST', `/api/clips/${id}/examination`),
   stopExamining: (id: string) => json<ClipView>('DELETE', `/api/clips/${id}/examination`),

@@ -8,7 +8,6 @@ import ConditionBars from './ConditionBars.vue'
 
 const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
-const asking = ref(false)
 const selected = defineModel<boolean>('selected', { default: false })
 const naming = ref(false)
 const name = ref('')
@@ -73,8 +72,15 @@ async function repair(fill: boolean) {
 }
 
 async function remove() {
-  asking.value = false
-  await api.removeClip(props.clip.id).catch(notices.fail)
+  const { id, title } = props.clip
+  try {
+    await api.putAside(id)
+    notices.say(`${title} is off the shelf; for a day it can be taken back.`, () => {
+      void api.takeBack(id).catch(notices.fail)
+    })
+  } catch (error) {
+    notices.fail(error)
+  }
 }
 </script>
 
@@ -164,22 +170,10 @@ async function remove() {
       <button class="link" type="button" :aria-label="`Rename ${clip.title}`" @click="beginNaming">
         Rename
       </button>
-      <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="asking = true">
+      <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="remove">
         Remove
       </button>
     </div>
-    <v-dialog v-model="asking">
-      <v-card class="ask">
-        <p>
-          Remove <b>{{ clip.title }}</b> from the shelf, with its takes and what was sent out from it? The
-          file it was taken in from is not touched.
-        </p>
-        <div class="buttons">
-          <button class="button" type="button" @click="asking = false">Keep it</button>
-          <button class="button" type="button" @click="remove"><span class="fault">Remove</span></button>
-        </div>
-      </v-card>
-    </v-dialog>
   </div>
 </template>
 
@@ -272,16 +266,7 @@ a.title:hover {
   font: 14px var(--label);
 }
 
-.ask {
-  padding: 20px 24px;
-}
 
-.buttons {
-  display: flex;
-  gap: 8px;
-  justify-content: end;
-  margin-top: 18px;
-}
 
 @media (width < 1240px) {
   .row {

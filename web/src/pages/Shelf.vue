@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { api, type ClipView, Problem } from '@/api/client'
+import AsideList from '@/components/AsideList.vue'
 import ClipRow from '@/components/ClipRow.vue'
 import LinkDialog from '@/components/LinkDialog.vue'
 import UploadRow from '@/components/UploadRow.vue'
@@ -177,6 +178,7 @@ function picked(event: Event) {
         @update:selected="(is) => select(clip.id, is)"
       />
     </div>
+    <AsideList />
     <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
     <LinkDialog v-model="linking" :roots="linkRoots" />
     <p v-if="feed.loaded && !all.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">

@@ -9,9 +9,14 @@ import awlsmith.core.condition.Dropped;
 import awlsmith.core.condition.Examiner;
 import awlsmith.core.condition.Fade;
 import awlsmith.core.condition.Judge;
+import awlsmith.core.light.EvenLightStage;
+import awlsmith.core.measure.Levels;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Work;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -242,5 +247,48 @@ class ConditionAgainstFfmpegTest {
                 + "setpts=N/25/TB -frames:v 90 -pix_fmt yuv420p -c:v ffv1 " + file);
         assertThat(judge(file).curves().dropped())
                 .containsExactly(new Dropped(30, 1, false), new Dropped(59, 2, false));
+    }
+
+    /** Flicker that FFmpeg's eq filter put in, taken out by us and by FFmpeg's deflicker over as many frames. */
+    @Test
+    void lightIsAsEvenAsBehindDeflicker() {
+        Path file = folder.resolve("flicker.mkv");
+        TestClips.ffmpeg(SCENE + " -frames:v 80 -vf eq=brightness='0.05*sin(2.3*n)+0.03*sin(5.1*n)':eval=frame"
+                + " -pix_fmt yuv420p -c:v ffv1 " + file);
+        Path theirs = folder.resolve("deflicker.mkv");
+        TestClips.ffmpeg("-i " + file + " -vf deflicker=size=11:mode=am -c:v ffv1 " + theirs);
+        Judge before = judge(file);
+        assertThat(before.condition().finding("flicker").isNoticed()).isTrue();
+        Clip clip = DecodingTest.indexed(file);
+        var ours = new ArrayList<Float>();
+        var chain = new Chain(clip.format(), List.of(new EvenLightStage(clip.format(), 5, 1)));
+        try (var frames =
+                chain.open(clip, FrameRange.all(), clip.format().whole(), new PlanePool(1 << 26), Work.alone())) {
+            for (var frame = frames.next(); frame.isPresent(); frame = frames.next()) {
+                ours.add((float) Levels.of(frame.get()).mean());
+            }
+        }
+        double left = jumps(ours);
+        double leftByThem = jumps(light(judge(theirs)));
+        assertThat(left).isLessThan(0.25 * jumps(light(before)));
+        assertThat(left).isLessThan(1.1 * leftByThem);
+    }
+
+    private static List<Float> light(Judge judge) {
+        var all = new ArrayList<Float>();
+        for (float one : judge.curves().light()) {
+            all.add(one);
+        }
+        return all;
+    }
+
+    /** Root mean square of the second difference away from the clip's ends. */
+    private static double jumps(List<Float> light) {
+        double sum = 0;
+        for (int n = 8; n + 8 < light.size(); n++) {
+            double d = light.get(n) - (light.get(n - 1) + light.get(n + 1)) / 2;
+            sum += d * d;
+        }
+        return Math.sqrt(sum / (light.size() - 16));
     }
 }

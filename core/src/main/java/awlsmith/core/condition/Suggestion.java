@@ -29,7 +29,6 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             "shake",
             "stairs",
             "haloes",
-            "flicker",
             "black",
             "white",
             "contrast",
@@ -59,6 +58,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         }
         if (!condition.borders().isNone()) {
             parts.add(crop(condition.borders(), format, condition.finding("borders")));
+        }
+        Finding flicker = condition.finding("flicker");
+        if (flicker.isNoticed()) {
+            parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
         }
         parts.add(enlarge(condition, format, byFile));
         var notes = condition.findings().stream()

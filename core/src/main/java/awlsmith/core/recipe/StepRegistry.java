@@ -5,8 +5,13 @@ import java.util.Optional;
 
 /** Every kind of step there is. A new step is one class and one line here. */
 public final class StepRegistry {
-    private static final List<StepKind> ALL =
-            List.of(new CadenceStep(), new DeinterlaceStep(), new TurnStep(), new CropStep(), new EnlargeStep());
+    private static final List<StepKind> ALL = List.of(
+            new CadenceStep(),
+            new DeinterlaceStep(),
+            new TurnStep(),
+            new CropStep(),
+            new EvenLightStep(),
+            new EnlargeStep());
 
     private StepRegistry() {}
 

@@ -77,6 +77,24 @@ class ClipController {
         return clips.repair(id, fill);
     }
 
+    /** Those that were put aside and can be taken back. */
+    @GetMapping("/aside")
+    List<ClipView> aside() {
+        return clips.aside();
+    }
+
+    @PostMapping("/{id}/aside")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void putAside(@PathVariable UUID id) {
+        clips.putAside(id);
+    }
+
+    @PostMapping("/{id}/back")
+    ClipView takeBack(@PathVariable UUID id) {
+        return clips.takeBack(id);
+    }
+
+    /** For good. */
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable UUID id) {

@@ -17,6 +17,7 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.JSON;
@@ -55,13 +56,43 @@ class ClipRepository {
                 .execute();
     }
 
+    /** Those on the shelf. */
     List<ClipView> all() {
+        return all(CLIP.REMOVED_AT.isNull());
+    }
+
+    /** Those that were put aside. */
+    List<ClipView> aside() {
+        return all(CLIP.REMOVED_AT.isNotNull());
+    }
+
+    List<UUID> asideSince(Instant before) {
+        return db.select(CLIP.ID)
+                .from(CLIP)
+                .where(CLIP.REMOVED_AT.lt(LocalDateTime.ofInstant(before, ZoneOffset.UTC)))
+                .fetch(CLIP.ID);
+    }
+
+    boolean isAside(UUID id) {
+        return db.fetchExists(CLIP, CLIP.ID.eq(id), CLIP.REMOVED_AT.isNotNull());
+    }
+
+    /** @param when null to take it back */
+    void putAside(UUID id, @Nullable Instant when) {
+        db.update(CLIP)
+                .set(CLIP.REMOVED_AT, when == null ? null : LocalDateTime.ofInstant(when, ZoneOffset.UTC))
+                .where(CLIP.ID.eq(id))
+                .execute();
+    }
+
+    private List<ClipView> all(Condition which) {
         return db.select(CLIP.fields())
                 .select(EXAMINATION.fields())
                 .select(TAKES, SENT_OUT)
                 .from(CLIP)
                 .leftJoin(EXAMINATION)
                 .on(EXAMINATION.CLIP_ID.eq(CLIP.ID))
+                .where(which)
                 .orderBy(CLIP.ADDED_AT, CLIP.TITLE)
                 .fetch(this::view);
     }
@@ -97,6 +128,10 @@ class ClipRepository {
             with = with.set(CLIP.KNOWN_REFERENCE, stored);
         }
         with.where(CLIP.ID.eq(id)).execute();
+    }
+
+    Optional<UUID> byStored(String name) {
+        return db.select(CLIP.ID).from(CLIP).where(CLIP.STORED.eq(name)).fetchOptional(CLIP.ID);
     }
 
     boolean isStored(String name) {

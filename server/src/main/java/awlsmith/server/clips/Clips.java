@@ -19,6 +19,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,6 +28,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -36,6 +38,7 @@ public class Clips {
     private static final double SLOWEST = 1;
     private static final double FASTEST = 240;
     private static final int GAPS_TOLD = 8;
+    private static final Duration KEPT_ASIDE = Duration.ofDays(1);
 
     /** A clip was put on the shelf and must be read. */
     public record Added(UUID id) {}
@@ -187,7 +190,11 @@ public class Clips {
     /** Puts a file of this machine on the shelf where it lies; it is only ever read. */
     public ClipView link(Path file) {
         String shown = shown(file.getFileName().toString());
-        if (clips.isStored(file.toString())) {
+        Optional<UUID> known = clips.byStored(file.toString());
+        if (known.isPresent() && clips.isAside(known.get())) {
+            return takeBack(known.get());
+        }
+        if (known.isPresent()) {
             throw new Refusal(Refusal.Kind.CONFLICT, shown + " is on the shelf already");
         }
         try {
@@ -354,6 +361,30 @@ public class Clips {
         return view(id);
     }
 
+    /** Those that were put aside and can be taken back. */
+    List<ClipView> aside() {
+        return clips.aside();
+    }
+
+    /** Takes a clip off the shelf; for a day it can be taken back with all that was made of it. */
+    void putAside(UUID id) {
+        view(id);
+        clips.putAside(id, clock.instant());
+        events.publish("clip-removed", Map.of("id", id));
+    }
+
+    ClipView takeBack(UUID id) {
+        view(id);
+        clips.putAside(id, null);
+        publish(id);
+        return view(id);
+    }
+
+    @Scheduled(fixedDelay = 10 * 60 * 1000)
+    void forgetAside() {
+        clips.asideSince(clock.instant().minus(KEPT_ASIDE)).forEach(this::remove);
+    }
+
     void remove(UUID id) {
         view(id);
         publisher.publishEvent(new Removing(id));
@@ -365,7 +396,9 @@ public class Clips {
 
     /** Tells every page how a clip stands now. */
     public void publish(UUID id) {
-        clips.find(id).ifPresent(view -> events.publish("clip", view));
+        if (!clips.isAside(id)) {
+            clips.find(id).ifPresent(view -> events.publish("clip", view));
+        }
     }
 
     /** A clip that can be pulled from; only once it has been read. */

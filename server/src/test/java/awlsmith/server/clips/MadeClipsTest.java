@@ -149,6 +149,30 @@ class MadeClipsTest {
                 .isEqualTo(404);
     }
 
+    @Test
+    void aClipPutAsideComesBackWithAllThatWasMade(RunningServer server) {
+        String id = server.clip("aside.mp4", 96, 64, 5).path("id").asString();
+        String takes = server.get("/api/clips/" + id + "/takes").text();
+        assertThat(server.post("/api/clips/" + id + "/aside", "").status()).isEqualTo(204);
+        assertThat(titled(server, "aside.mp4")).isNull();
+        assertThat(server.get("/api/clips/aside").json())
+                .extracting(clip -> clip.path("id").asString())
+                .contains(id);
+        assertThat(server.post("/api/clips/" + id + "/back", "")
+                        .json()
+                        .path("id")
+                        .asString())
+                .isEqualTo(id);
+        assertThat(titled(server, "aside.mp4")).isNotNull();
+        assertThat(server.get("/api/clips/" + id + "/takes").text()).isEqualTo(takes);
+        assertThat(server.get("/api/clips/aside").json())
+                .extracting(clip -> clip.path("id").asString())
+                .doesNotContain(id);
+        server.post("/api/clips/" + id + "/aside", "");
+        assertThat(server.delete("/api/clips/" + id).status()).isEqualTo(204);
+        assertThat(server.get("/api/clips/" + id).status()).isEqualTo(404);
+    }
+
     /** A file cut off in the middle is mended in the background; one that nothing can be read of ends in a sentence. */
     @Test
     void damagedFilesAreRepairedAndMended(RunningServer server) throws Exception {

@@ -1,0 +1,2 @@
+/** The light of frames, made even along time. */
+package awlsmith.core.light;
