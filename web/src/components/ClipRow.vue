@@ -170,9 +170,7 @@ async function remove() {
       <button class="link" type="button" :aria-label="`Rename ${clip.title}`" @click="beginNaming">
         Rename
       </button>
-      <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="remove">
-        Remove
-      </button>
+      <button class="link" type="button" :aria-label="`Remove ${clip.title}`" @click="remove">Remove</button>
     </div>
   </div>
 </template>
@@ -265,8 +263,6 @@ a.title:hover {
   align-items: baseline;
   font: 14px var(--label);
 }
-
-
 
 @media (width < 1240px) {
   .row {

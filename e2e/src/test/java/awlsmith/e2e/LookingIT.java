@@ -352,6 +352,45 @@ class LookingIT extends BrowserIT {
                 .allMatch(fps -> fps > 0);
     }
 
+    /** A take that was proved, changed and proved again at the same place: both play in exact step. */
+    @Test
+    @Order(13)
+    void twoProofsPlayBesideEachOther() {
+        page.navigate(bench);
+        settled();
+        chord("n");
+        assertThat(page.locator("[data-test=takes]")).containsText("of 3");
+        settled();
+        chord("Home", "Enter");
+        Locator proofs = page.locator("[data-test=proof]");
+        int before = proofs.count();
+        assertThat(page.getByText("prove again")).hasCount(0);
+        assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
+        Locator strength = page.getByLabel("Strength", new Page.GetByLabelOptions().setExact(true));
+        strength.fill("40");
+        strength.press("Enter");
+        page.getByText("prove again").click();
+        assertThat(proofs).hasCount(before + 1);
+        assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
+        Locator beside = page.getByLabel("Beside another proof");
+        assertThat(beside).isVisible(SOON);
+        beside.selectOption(new com.microsoft.playwright.options.SelectOption().setIndex(1));
+        assertThat(proofs).hasCount(before + 2);
+        assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
+        assertThat(page.locator(".tag.at-left")).containsText("take");
+        assertThat(page.locator("[data-test=proof-state]")).containsText("|");
+        chord("e");
+        page.waitForTimeout(600);
+        BoundingBox box = glass().boundingBox();
+        for (double half : new double[] {0, 0.5}) {
+            assertThat(isRed(pixel(box.width * (half + 0.1), box.height * 0.6))).isTrue();
+            assertThat(isBlue(pixel(box.width * (half + 0.4), box.height * 0.6)))
+                    .isTrue();
+        }
+        chord("w", "Escape");
+        assertThat(FAULTS).isEmpty();
+    }
+
     private static double fps(String count, String act) {
         return ((Number) page.evaluate("() => (" + count + ")(" + act + ")")).doubleValue();
     }

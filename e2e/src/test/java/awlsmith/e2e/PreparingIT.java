@@ -192,6 +192,38 @@ class PreparingIT extends BrowserIT {
         shelf();
         row("Broken off.mkv").getByText("Repair a copy").click();
         assertThat(row("Broken off.mkv repaired").getByText("1 take")).isVisible(SOON);
+        row("Broken off.mkv")
+                .filter(new Locator.FilterOptions().setHasNotText("repaired"))
+                .getByText("Mend a copy")
+                .click();
+        assertThat(row("Broken off.mkv mended").getByText("FFV1")).isVisible(SOON);
+        assertThat(FAULTS).isEmpty();
+    }
+
+    @Test
+    @Order(7)
+    void numberedPicturesBecomeAClip() throws IOException {
+        TestClips.ffmpeg(
+                "-f lavfi -i testsrc2=s=96x64:r=25 -frames:v 6 -pix_fmt rgb24 " + folder.resolve("plank_%02d.png"));
+        Files.delete(folder.resolve("plank_04.png"));
+        Path[] pictures;
+        try (var files = Files.list(folder)) {
+            pictures = files.filter(file -> file.getFileName().toString().startsWith("plank_"))
+                    .toArray(Path[]::new);
+        }
+        page.locator("input[aria-label='Take in files']").setInputFiles(pictures);
+        Locator dialog = page.locator("[data-test=series]");
+        assertThat(dialog.getByText("1 missing: 4")).isVisible();
+        dialog.getByLabel("Frames a second").selectOption("18");
+        dialog.getByText("As one clip").click();
+        Locator made = row("plank 1-6.png");
+        assertThat(made.getByText("1 picture is missing from the numbering (4)"))
+                .isVisible(SOON);
+        assertThat(made.getByText(Pattern.compile("18p"))).isVisible();
+        // off the shelf, and back with all that belongs to it
+        made.getByText("Remove").click();
+        page.locator("[data-test=aside]").getByText("take back").click();
+        assertThat(row("plank 1-6.png").getByText("1 take")).isVisible(SOON);
         assertThat(FAULTS).isEmpty();
     }
 }

@@ -19,6 +19,7 @@ import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
@@ -132,6 +133,9 @@ public class Examinations {
         } catch (OutOfMemoryError e) {
             repository.failed(
                     id, "too little memory to examine pictures of this size; it can be worked on all the same");
+        } catch (NoSuchFileException e) {
+            LOG.info("a clip was removed while it was examined");
+            repository.failed(id, "the clip's folder is gone; take it in again");
         } catch (IOException | RuntimeException e) {
             LOG.error("examining a clip failed", e);
             repository.failed(
