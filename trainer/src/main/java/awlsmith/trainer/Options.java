@@ -17,7 +17,7 @@ record Options(Map<String, String> words) {
                 crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
-                start=FILE             weights to begin with, an ONNX file of the same size
+                start=FILE             weights to begin with, an ONNX file of the same size or with fewer blocks
                 seed=1
                 folder=FOLDER          what the run writes; default a folder of the task's and mode's name in training
                 training=FOLDER        default .awlsmith/training

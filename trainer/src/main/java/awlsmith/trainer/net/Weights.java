@@ -1,6 +1,8 @@
 package awlsmith.trainer.net;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.SplittableRandom;
 
 /**
  * A net's weights outside any engine.
@@ -26,6 +28,33 @@ public record Weights(NetShape shape, List<float[]> arrays) {
 
     public float[] bias(int layer) {
         return arrays.get(2 * layer + 1);
+    }
+
+    /**
+     * The same function in a net with more blocks: those that are added give nothing yet, as their second layer is all zeros
+     * (Chen et al., "Net2Net", ICLR 2016, deepen nets so).
+     *
+     * @param blocks at least as many as there are
+     */
+    public Weights deepened(int blocks, long seed) {
+        if (blocks < shape.blocks()) {
+            throw new IllegalArgumentException("a net of " + shape.blocks() + " blocks cannot become one of " + blocks);
+        }
+        var larger = new NetShape(shape.planes(), shape.channels(), blocks, shape.factor(), shape.step());
+        var random = new SplittableRandom(seed);
+        int body = 1 + 2 * shape.blocks();
+        var all = new ArrayList<>(arrays.subList(0, 2 * body));
+        int c = shape.channels();
+        double spread = Math.sqrt(2.0 / (c * 9));
+        for (int i = shape.blocks(); i < blocks; i++) {
+            float[] first = new float[c * c * 9];
+            for (int k = 0; k < first.length; k++) {
+                first[k] = (float) (random.nextGaussian() * spread);
+            }
+            all.addAll(List.of(first, new float[c], new float[c * c * 9], new float[c]));
+        }
+        all.addAll(arrays.subList(2 * body, arrays.size()));
+        return new Weights(larger, all);
     }
 
     /** This moved a share of the way towards other weights, in place: a running mean over training. */

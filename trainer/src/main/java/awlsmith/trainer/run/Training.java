@@ -102,7 +102,7 @@ public final class Training {
             model.setBlock(net);
             try (Trainer trainer = model.newTrainer(config)) {
                 trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
-                net.fill(start == null ? null : OnnxFile.read(start), seed);
+                net.fill(start == null ? null : OnnxFile.read(start).deepened(shape.blocks(), seed), seed);
                 Weights mean = net.weights();
                 double sum = 0;
                 long sumOf = 0;

@@ -1,6 +1,7 @@
 package awlsmith.trainer.onnx;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import ai.djl.Model;
@@ -102,6 +103,47 @@ class OnnxFileTest {
                 }
             }
         }
+    }
+
+    /** Planes of several fields go in one after the other. */
+    @Test
+    void severalPlanesAreReadInTheirOrder() throws Exception {
+        var shape = new NetShape(3, 5, 1, 1, 1);
+        Weights weights = weights(shape, 4);
+        List<Plane> in = List.of(picture(10, 8), picture(10, 8), picture(10, 8));
+        in.get(1).fill(0.25f);
+        for (int i = 0; i < 80; i++) {
+            in.get(2).data()[i] *= 0.5f;
+        }
+        Path file = folder.resolve("planes.onnx");
+        OnnxFile.write(file, weights, Map.of());
+        Plane out = Plane.of(10, 8);
+        try (var run = new OnnxRun(file)) {
+            run.run(in, out);
+        }
+        var net = new ResidualNet(shape);
+        try (Model model = Model.newInstance("net", "PyTorch");
+                NDManager manager = NDManager.newBaseManager("PyTorch")) {
+            net.initialize(manager, DataType.FLOAT32, new Shape(1, 3, 8, 10));
+            net.fill(weights, 0);
+            NDArray x = manager.create(OnnxRun.packed(in).array(), new Shape(1, 3, 8, 10));
+            float[] byEngine = net.forward(new ParameterStore(manager, false), new NDList(x), false)
+                    .singletonOrThrow()
+                    .toFloatArray();
+            assertThat(out.data()).containsExactly(byEngine, within(1e-4f));
+        }
+    }
+
+    /** A net that was made deeper must go on from where it was. */
+    @Test
+    void aDeeperNetGivesTheSameAtFirst() throws Exception {
+        Weights weights = weights(new NetShape(1, 6, 2, 2, 1), 9);
+        Weights deeper = weights.deepened(5, 3);
+        assertThat(deeper.shape().blocks()).isEqualTo(5);
+        Plane in = picture(16, 12);
+        assertThat(run(deeper, in).data()).containsExactly(run(weights, in).data(), within(1e-5f));
+        assertThat(weights.deepened(2, 3).arrays()).isEqualTo(weights.arrays());
+        assertThatThrownBy(() -> weights.deepened(1, 3)).hasMessageContaining("cannot become one of 1");
     }
 
     /** What the card will promise: samples farther away change nothing, on either side. */
