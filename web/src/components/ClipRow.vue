@@ -46,6 +46,11 @@ const details = computed(() => {
   if (facts.sar !== '1') {
     parts.push(`pixels ${facts.sar.replace('/', ':')}`)
   }
+  if (facts.timecode) {
+    parts.push(`from ${facts.timecode}`)
+  }
+  const counted = (n: number | undefined, what: string) => (n ? [`${n} ${what}${n === 1 ? '' : 's'}`] : [])
+  parts.push(...counted(facts.subtitles, 'subtitle track'), ...counted(facts.chapters, 'chapter'))
   return parts.join(' · ')
 })
 const takes = computed(() => (props.clip.takes === 1 ? '1 take' : `${props.clip.takes} takes`))

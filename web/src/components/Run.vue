@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { ClipView } from '@/api/client'
 import { clamp } from '@/view/glass'
-import { timecode } from '@/view/timecode'
+import { startOf, timecode } from '@/view/timecode'
 import { clock } from '@/view/words'
 import Curves from './Curves.vue'
 import TimeField from './TimeField.vue'
@@ -26,7 +26,8 @@ const at = (n: number) => `${(100 * n) / props.frames}%`
 const time = (n: number) => clock((n * props.seconds) / props.frames)
 const from = computed(() => props.inFrame ?? 0)
 const rate = computed(() => props.frames / Math.max(0.001, props.seconds))
-const code = (n: number) => timecode(n, rate.value)
+const start = computed(() => startOf(props.clip.facts?.timecode, rate.value))
+const code = (n: number) => timecode(n, rate.value, start.value)
 const end = computed(() => props.outFrame ?? props.frames)
 const marked = computed(() => props.inFrame !== undefined || props.outFrame !== undefined)
 
@@ -89,6 +90,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
         :shown="time(frame)"
         :code="code(frame)"
         :rate="rate"
+        :start="start"
         :low="0"
         :high="frames - 1"
         @set="(n) => (frame = n)"
@@ -104,6 +106,13 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       </button>
       <span v-if="!tight" class="figure faint">/ {{ time(frames) }}</span>
       <span v-if="!tight" class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
+      <span
+        v-if="start && !tight"
+        class="figure source"
+        title="Time code, as the file has it"
+        data-test="timecode"
+        >{{ code(frame) }}</span
+      >
       <span class="figure span" data-test="span">
         <template v-if="marked">
           <span class="treated marks">
@@ -112,6 +121,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
               :shown="time(from)"
               :code="code(from)"
               :rate="rate"
+              :start="start"
               :low="0"
               :high="end - 1"
               @set="(n) => emit('span', n, outFrame)"
@@ -121,6 +131,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
               :shown="time(end)"
               :code="code(end)"
               :rate="rate"
+              :start="start"
               :low="from + 1"
               :high="frames"
               @set="(n) => emit('span', inFrame, n)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
-import { frameOf } from '@/view/timecode'
+import { frameOf, type Start } from '@/view/timecode'
 
 /** A time that can be typed over: a click makes it a field, Enter takes what was typed. */
 const props = defineProps<{
@@ -8,6 +8,8 @@ const props = defineProps<{
   shown: string
   code: string
   rate: number
+  /** Label of the clip's first frame, where its file has one. */
+  start?: Start | undefined
   low: number
   high: number
 }>()
@@ -29,7 +31,7 @@ function take() {
   if (!typing.value) {
     return
   }
-  const frame = frameOf(text.value, props.rate)
+  const frame = frameOf(text.value, props.rate, props.start)
   if (frame === undefined) {
     wrong.value = 'write 12.5, 1:02.5, 00:00:04:12 or f120'
   } else if (frame < props.low || frame > props.high) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { frameOf, timecode } from './timecode'
+import { frameOf, startOf, timecode } from './timecode'
 
 const NTSC = 30000 / 1001
 
@@ -29,6 +29,20 @@ describe('times as people write them', () => {
     expect(frameOf('00:01:00;02', NTSC)).toBe(1800)
     expect(frameOf('01:00:00;00', NTSC)).toBe(107892)
     expect(frameOf('00:01:00;00', NTSC)).toBeUndefined()
+  })
+
+  it('count on from the label that the file has', () => {
+    const ten = startOf('10:00:00:00', 25)
+    expect(timecode(50, 25, ten)).toBe('10:00:02:00')
+    expect(frameOf('10:00:02:00', 25, ten)).toBe(50)
+    // what lies before the first frame's label is counted from the beginning
+    expect(frameOf('00:00:02:00', 25, ten)).toBe(50)
+    expect(frameOf('f7', 25, ten)).toBe(7)
+    const whole = startOf('01:00:00:00', NTSC)
+    expect(timecode(1800, NTSC, whole)).toBe('01:01:00:00')
+    expect(startOf('01:00:00;00', NTSC)).toEqual({ frame: 107892, drop: true })
+    expect(startOf('no label', 25)).toBeUndefined()
+    expect(startOf(undefined, 25)).toBeUndefined()
   })
 
   it('come back as they were', () => {

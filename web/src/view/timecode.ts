@@ -9,13 +9,25 @@ function dropped(rate: number): number {
   return count % 30 === 0 && Math.abs(rate - count) > 0.001 ? count / 15 : 0
 }
 
+/** The label of a clip's first frame, as its file has it. */
+export interface Start {
+  readonly frame: number
+  readonly drop: boolean
+}
+
+export function startOf(label: string | undefined, rate: number): Start | undefined {
+  const frame = label === undefined ? undefined : frameOf(label.replace('.', ';'), rate)
+  return frame === undefined ? undefined : { frame, drop: /[;.]/.test(label ?? '') }
+}
+
 /**
  * The frame a text stands for: `12.5` seconds, `1:02.5`, `1:02:03`, `f120` a frame number, `01:00:02:10` a time code,
  * `01:00:02;10` one with dropped numbers. Undefined where it is none of these.
  *
  * @param rate frames a second
+ * @param start label of the first frame; a time code before it counts from the clip's beginning
  */
-export function frameOf(text: string, rate: number): number | undefined {
+export function frameOf(text: string, rate: number, start?: Start): number | undefined {
   const clean = text.trim()
   const number = /^f\s*(\d+)$/i.exec(clean)
   if (number) {
@@ -33,7 +45,8 @@ export function frameOf(text: string, rate: number): number | undefined {
     if (drop > 0 && s === 0 && f < drop && m % 10 !== 0) {
       return undefined
     }
-    return (minutes * 60 + s) * count + f - drop * (minutes - Math.floor(minutes / 10))
+    const labelled = (minutes * 60 + s) * count + f - drop * (minutes - Math.floor(minutes / 10))
+    return start && labelled >= start.frame ? labelled - start.frame : labelled
   }
   const parts = clean.split(':')
   if (!/^\d/.test(clean) || parts.length > 3 || parts.some((part) => !/^\d+(\.\d+)?$/.test(part))) {
@@ -44,10 +57,10 @@ export function frameOf(text: string, rate: number): number | undefined {
 }
 
 /** A frame as a time code; `;` before the frames where numbers are dropped. */
-export function timecode(frame: number, rate: number): string {
+export function timecode(frame: number, rate: number, start?: Start): string {
   const count = counted(rate)
-  const drop = dropped(rate)
-  let n = frame
+  const drop = start && !start.drop ? 0 : dropped(rate)
+  let n = frame + (start?.frame ?? 0)
   if (drop > 0) {
     const inTen = 600 * count - 9 * drop
     const tens = Math.floor(n / inTen)

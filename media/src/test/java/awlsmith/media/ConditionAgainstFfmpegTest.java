@@ -291,4 +291,22 @@ class ConditionAgainstFfmpegTest {
         }
         return Math.sqrt(sum / (light.size() - 16));
     }
+
+    /** Noise of a known kind added to the colour differences alone by FFmpeg: uniform over +-n/2 code values, see its noise filter. */
+    @Test
+    void colourNoiseIsToldApartFromThatOfLight() {
+        double before = 0;
+        for (int strength : new int[] {0, 20, 40}) {
+            Path file = folder.resolve("colour" + strength + ".mkv");
+            TestClips.ffmpeg(SCENE + " -frames:v 20 -vf hue=s=0.5,format=yuv444p,noise=c1s=" + strength + ":c2s="
+                    + strength + ":c1f=t:c2f=t -c:v ffv1 " + file);
+            Condition condition = judge(file).condition();
+            double found = condition.finding("colour-noise").value();
+            if (strength > 0) {
+                assertThat(found).isGreaterThan(before + 2);
+            }
+            assertThat(condition.finding("noise").value()).isLessThan(1.5);
+            before = found;
+        }
+    }
 }

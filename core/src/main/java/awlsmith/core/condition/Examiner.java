@@ -163,9 +163,35 @@ public final class Examiner {
         samples.add(new Sample(
                 whole.number(),
                 NoiseLevel.of(luma),
+                colourNoise(whole),
                 Blocking.of(luma),
                 EdgeWidth.of(luma),
                 StairSteps.of(luma),
                 Levels.of(whole)));
+    }
+
+    /** Mean of both colour differences, at the scale where it is stronger: they are often enlarged from less. */
+    private double colourNoise(Frame frame) {
+        if (frame.planes().size() < 3) {
+            return Double.NaN;
+        }
+        double sum = 0;
+        for (int p = 1; p < 3; p++) {
+            Plane chroma = frame.plane(p);
+            Plane raised = pool.borrow(chroma.width(), chroma.height());
+            for (int y = 0; y < chroma.height(); y++) {
+                int from = chroma.row(y);
+                int to = raised.row(y);
+                for (int x = 0; x < chroma.width(); x++) {
+                    // around grey, where noise is asked of light
+                    raised.data()[to + x] = chroma.data()[from + x] + 0.5f;
+                }
+            }
+            sum += NoiseLevel.of(raised.window(part(raised.width(), raised.height())))
+                            .level()
+                    / 2;
+            pool.giveBack(raised);
+        }
+        return sum;
     }
 }

@@ -79,6 +79,7 @@ public final class Judge {
         var findings = new ArrayList<Finding>();
         findings.add(noise());
         findings.add(blocks());
+        findings.add(colourNoise());
         findings.add(blur());
         findings.add(comb(scan, pulldown));
         findings.add(shake());
@@ -113,6 +114,19 @@ public final class Judge {
                 level / 14,
                 words,
                 "difference of Laplacians in quiet blocks (Immerkaer 1996), at full and half size");
+    }
+
+    private Finding colourNoise() {
+        double level = TO_255 * median(Sample::colourNoise);
+        boolean none = Double.isNaN(level) || level < 1;
+        return new Finding(
+                "colour-noise",
+                "Colour noise",
+                Double.isNaN(level) ? 0 : level,
+                "of 255",
+                Double.isNaN(level) ? 0 : level / 12,
+                none ? "hardly any colour noise" : say("colours are noisy by %.1f of 255", level),
+                "difference of Laplacians in quiet blocks (Immerkaer 1996), of both colour differences");
     }
 
     private Finding blocks() {

@@ -5,10 +5,15 @@ import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
 
-/** What is measured on a few frames a second, because it takes longer and changes slowly. */
+/**
+ * What is measured on a few frames a second, because it takes longer and changes slowly.
+ *
+ * @param colourNoise standard deviation of the colour differences' noise, 0..1; NaN without colour
+ */
 record Sample(
         long frame,
         NoiseLevel.Noise noise,
+        double colourNoise,
         Blocking.Blocks blocks,
         EdgeWidth.Edges edges,
         double stairs,

@@ -25,6 +25,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
 
     /** What there is no step for; told so that nobody looks for one. */
     private static final List<String> WITHOUT_STEP = List.of(
+            "colour-noise",
             "blur",
             "shake",
             "stairs",

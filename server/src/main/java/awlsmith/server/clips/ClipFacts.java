@@ -25,6 +25,8 @@ import org.jspecify.annotations.Nullable;
  * @param damaged frames near which the decoder complained; missing for clips taken in before they were noted
  * @param missing frames to expect by the file's own word that are not there
  * @param suggestion the model its file speaks for; missing for clips taken in before there were any
+ * @param timecode label of the first frame, as the file has it
+ * @param subtitles tracks of them; @param chapters how many
  */
 public record ClipFacts(
         String container,
@@ -46,7 +48,10 @@ public record ClipFacts(
         int errors,
         @Nullable List<Integer> damaged,
         @Nullable Integer missing,
-        @Nullable ModelSuggestion suggestion) {
+        @Nullable ModelSuggestion suggestion,
+        @Nullable String timecode,
+        @Nullable Integer subtitles,
+        @Nullable Integer chapters) {
 
     /** @param takenAs the matrix used where the file is silent */
     public record ColourFacts(String matrix, String range, String transfer, String primaries, String takenAs) {}
@@ -96,7 +101,10 @@ public record ClipFacts(
                 java.util.Arrays.stream(index.damaged()).boxed().toList(),
                 (int) Math.max(0, missing(info, index)),
                 ModelSuggestion.of(
-                        video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate));
+                        video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate),
+                info.extras().timecode().orElse(null),
+                info.extras().subtitles().size(),
+                info.extras().chapters().size());
     }
 
     /** A few more or less are rounding; a twentieth is not. */
