@@ -12,6 +12,11 @@ const TAKES_KEYS = 'input, textarea, select, [role="listbox"], [role="dialog"], 
 /** Keys that press a button which has the focus. */
 const PRESSES = [' ', 'Enter']
 
+/** A key may also come from the window itself. */
+function asElement(target: EventTarget | null): Element | undefined {
+  return target instanceof Element ? target : undefined
+}
+
 /** Hears keys anywhere on the page, except where something else takes them. */
 export function useBenchKeys(keys: () => Keys) {
   const stop = new AbortController()
@@ -22,15 +27,15 @@ export function useBenchKeys(keys: () => Keys) {
   onScopeDispose(() => stop.abort())
 
   function letGo(event: MouseEvent) {
-    const button = (event.target as HTMLElement).closest<HTMLElement>('button')
+    const button = asElement(event.target)?.closest<HTMLElement>('button')
     if (event.detail > 0 && button && !button.closest('[role="dialog"]')) {
       button.blur()
     }
   }
 
   function onKey(event: KeyboardEvent) {
-    const target = event.target as HTMLElement
-    if (target.closest(TAKES_KEYS) || (PRESSES.includes(event.key) && target.closest('button, a'))) {
+    const target = asElement(event.target)
+    if (target?.closest(TAKES_KEYS) || (PRESSES.includes(event.key) && target?.closest('button, a'))) {
       return
     }
     const { down, undo, redo } = keys()

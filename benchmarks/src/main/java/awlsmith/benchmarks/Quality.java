@@ -233,7 +233,7 @@ public final class Quality {
     private static List<Way> ways(Predicate<String> id) {
         var ways = new ArrayList<Way>();
         ways.add(Way.by("Lanczos 3", LANCZOS));
-        for (ModelCard card : Models.all()) {
+        for (ModelCard card : Models.enlarging()) {
             if (id.test(card.id())) {
                 ways.add(model(card));
             }

@@ -27,7 +27,8 @@ class ShippedModelsTest {
         String mode =
                 card.mode() == ModelCard.Mode.QUALITY ? "" : "-" + card.mode().id();
         byte[] file;
-        try (var net = ShippedModels.class.getResourceAsStream(card.id() + "-2x" + mode + ".onnx")) {
+        try (var net = ShippedModels.class.getResourceAsStream(
+                card.id() + (card.job() == ModelCard.Job.ENLARGE ? "-2x" : "") + mode + ".onnx")) {
             if (net == null) {
                 assertThat(card.reach()).isEqualTo(HashedFilters.REACH);
                 assertThat(card.step()).isEqualTo(1);

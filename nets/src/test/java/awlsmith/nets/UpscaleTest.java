@@ -29,7 +29,7 @@ class UpscaleTest {
     private final PlanePool pool = new PlanePool(0);
 
     static List<ModelCard> cards() {
-        return Models.all();
+        return Models.enlarging();
     }
 
     private static Format format(int width, int height, Chroma chroma) {
@@ -116,7 +116,7 @@ class UpscaleTest {
 
     @Test
     void redGreenAndBlueGainWhatLumaGains() {
-        ModelCard card = Models.all().getFirst();
+        ModelCard card = Models.enlarging().getFirst();
         Format format = format(64, 48, Chroma.RGB);
         Frame out = treated(card, format, Region.whole(128, 96), Work.alone());
         var plain = new EnlargeStage(format, format(128, 96, Chroma.RGB), card.base())
@@ -130,7 +130,7 @@ class UpscaleTest {
 
     @Test
     void noStrengthIsThePlainEnlargement() {
-        ModelCard card = Models.all().getFirst();
+        ModelCard card = Models.enlarging().getFirst();
         Format format = format(40, 30, Chroma.GREY);
         NetRunner never = (frames, correction) -> {
             throw new AssertionError("not needed");

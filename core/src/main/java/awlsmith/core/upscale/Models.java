@@ -25,11 +25,17 @@ public final class Models {
         return List.copyOf(ALL.keySet());
     }
 
+    /** Those that enlarge. */
+    public static List<ModelCard> enlarging() {
+        return ALL.keySet().stream()
+                .filter(card -> card.job() == ModelCard.Job.ENLARGE)
+                .toList();
+    }
+
     /** One card of each family of models that enlarge, its quality mode if it has one. */
     public static List<ModelCard> families() {
         var first = new LinkedHashMap<String, ModelCard>();
-        ALL.keySet().stream()
-                .filter(card -> card.job() == ModelCard.Job.ENLARGE)
+        enlarging()
                 .forEach(card -> first.merge(card.id(), card, (a, b) -> a.mode().compareTo(b.mode()) <= 0 ? a : b));
         return new ArrayList<>(first.values());
     }
