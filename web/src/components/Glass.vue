@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { PinView } from '@/api/client'
 import { dragMoves, fromCentre, type ViewVerbs, wheelZooms } from '@/view/gestures'
 import {
@@ -17,22 +17,12 @@ import {
   toScreen,
   zoomAt,
 } from '@/view/glass'
-import { type Edge, fromEdge, halfScreen, type Look, paint, type Piece } from '@/view/paint'
-import { behindTheGlass } from '@/view/queue'
-import {
-  isMuch,
-  isSameSize,
-  middleOf,
-  referenceWish,
-  type Sides,
-  sourceWish,
-  type Spot,
-  treatedWish,
-} from '@/view/sides'
+import { type Edge, fromEdge, halfScreen, type Look, paint } from '@/view/paint'
+import { isSameSize, referenceWish, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
 import { captioned, saveAs } from '@/view/sheetPicture'
 import { useDrawLoop } from '@/view/useDrawLoop'
 import type { Moving } from '@/view/useProofPlayer'
-import { type StillWish, useStill } from '@/view/useStill'
+import { useGlassStills } from '@/view/useGlassStills'
 import { ratio } from '@/view/words'
 import CropFrame from './CropFrame.vue'
 import GlassBar from './GlassBar.vue'
@@ -74,8 +64,6 @@ const emit = defineEmits<{
 
 const MARGIN = 0.12
 const REST_MS = 40
-const TELL_AFTER_MS = 180
-const EXPLAIN_AFTER_MS = 3000
 const EDGE_REACH = 8
 /** Share of the screen's height at either end of the edge that turns it. */
 const TURNING = 0.14
@@ -90,22 +78,9 @@ const look = ref<Look>('wipe')
 const amplify = ref(8)
 const flipped = ref(false)
 const ownPixels = ref(false)
-const late = ref(false)
-/** One has waited so long that it wants an explanation. */
-const long = ref(false)
-/** What is to be shown has changed and is about to be asked for. */
-const due = ref(false)
 const drawn = shallowRef<Rect>()
 const pointer = shallowRef<Point>()
 const quit = new AbortController()
-
-const left = reactive(useStill('source', (error) => emit('failed', error)))
-const right = reactive(useStill('treated', (error) => emit('failed', error)))
-
-/** What takes long shows its middle first. */
-const middle = reactive(useStill('middle', (error) => emit('failed', error)))
-const focus = shallowRef<Piece>()
-let rest: StillWish | undefined
 
 const source = computed(() => props.sides.source)
 /** The treated picture's pixels to one of the screen's. */
@@ -127,10 +102,17 @@ const shapes = [
   { label: '1:1', ratio: 1 },
 ]
 const shape = ref(0)
-const pending = computed(() => left.pending || middle.pending || right.pending)
+const { left, right, focus, pending, rough, due, late, long, fetchSoon } = useGlassStills({
+  spot,
+  left: leftWish,
+  right: (at) => (props.crop ? undefined : treatedWish(at, props.sides)),
+  whole: () => look.value === 'difference',
+  asked: () => emit('seen', seenPart()),
+  failed: (error) => emit('failed', error),
+})
 /** Why it takes long, and what to do. */
 const waits = computed(() => {
-  if (left.rough || right.rough) {
+  if (rough.value) {
     return 'the line is slow: a first look with loss, exact pixels follow'
   }
   if (!long.value) {
@@ -270,15 +252,6 @@ const verbs: ViewVerbs = {
   },
 }
 
-let resting: ReturnType<typeof setTimeout> | undefined
-let telling: ReturnType<typeof setTimeout> | undefined
-
-function fetchSoon(delay: number) {
-  due.value = true
-  clearTimeout(resting)
-  resting = setTimeout(fetchNow, delay)
-}
-
 function seenPart(): Rect {
   const { width, height } = sideScreen.value
   const a = toPicture(glass.value, sideScreen.value, { x: 0, y: 0 })
@@ -300,38 +273,11 @@ function leftWish(spot: Spot) {
   return sourceWish(spot, props.sides, own.value)
 }
 
-function wishTreated(wish: StillWish) {
-  rest = undefined
-  const quick = !isMuch(wish) || look.value === 'difference'
-  if (quick || right.has(wish) || right.asks(wish)) {
-    middle.stop()
-    right.wish(wish)
-    return
-  }
-  right.stop()
-  rest = wish
-  middle.wish(middleOf(wish))
-  if (!middle.pending) {
-    showRest()
-  }
-}
-
-function showRest() {
-  if (rest) {
-    const wish = rest
-    // it may have failed, and then an older one is still at hand
-    focus.value = middle.has(middleOf(wish)) ? middle.piece : undefined
-    rest = undefined
-    right.wish(wish)
-  }
-}
-
-function fetchNow() {
-  due.value = false
+function spot(): Spot | undefined {
   if (screen.value.width < 2 || props.moving) {
-    return
+    return undefined
   }
-  const spot: Spot = {
+  return {
     clip: props.clip,
     frame: props.frame,
     later: props.later,
@@ -340,11 +286,6 @@ function fetchNow() {
     margin: MARGIN,
     marked: props.marked,
   }
-  if (!props.crop) {
-    wishTreated(treatedWish(spot, props.sides))
-  }
-  left.wish(leftWish(spot))
-  emit('seen', seenPart())
 }
 
 watch([glass, screen], () => {
@@ -365,43 +306,7 @@ watch(
   () => fetchSoon(0),
 )
 watch(sideScreen, () => (isFitted.value ? fit() : fetchSoon(0)))
-watch([() => left.piece, () => right.piece, () => props.moving, edge, shown, amplify], invalidate)
-// a piece that is replaced must not be drawn any more
-watch(
-  () => middle.piece,
-  () => (focus.value = undefined),
-  { flush: 'sync' },
-)
-watch(
-  () => middle.pending,
-  (is) => {
-    if (!is) {
-      showRest()
-    }
-  },
-  { flush: 'sync' },
-)
-watch(
-  () => right.piece,
-  () => (focus.value = undefined),
-  { flush: 'sync' },
-)
-watch(focus, invalidate)
-let release: (() => void) | undefined
-watch(pending, (is) => {
-  clearTimeout(telling)
-  release?.()
-  release = is ? behindTheGlass.hold() : undefined
-  if (is) {
-    telling = setTimeout(() => {
-      late.value = true
-      telling = setTimeout(() => (long.value = true), EXPLAIN_AFTER_MS)
-    }, TELL_AFTER_MS)
-  } else {
-    late.value = false
-    long.value = false
-  }
-})
+watch([() => left.piece, () => right.piece, focus, () => props.moving, edge, shown, amplify], invalidate)
 watch(
   () => [source.value.width, source.value.height],
   () => fit(),
@@ -445,9 +350,6 @@ onMounted(() => {
 onBeforeUnmount(() => {
   quit.abort()
   sizes.disconnect()
-  clearTimeout(resting)
-  clearTimeout(telling)
-  release?.()
 })
 
 function onKey(event: KeyboardEvent) {
