@@ -17,7 +17,8 @@ import {
   toScreen,
   zoomAt,
 } from '@/view/glass'
-import { type Edge, fromEdge, halfScreen, type Look, paint } from '@/view/paint'
+import { drawCrops } from '@/view/cropsPicture'
+import { type Edge, fromEdge, halfScreen, type Look, paint, type Scene } from '@/view/paint'
 import { isSameSize, referenceWish, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
 import { captioned, saveAs } from '@/view/sheetPicture'
 import { useDrawLoop } from '@/view/useDrawLoop'
@@ -154,22 +155,26 @@ const marks = computed(() => {
   })
 })
 
+function scene(): Scene {
+  return {
+    glass: glass.value,
+    screen: screen.value,
+    picture: source.value,
+    // while a rectangle is dragged it is what dims the rest
+    frame: props.crop ? { x: 0, y: 0, ...source.value } : frame.value,
+    source: props.moving?.source ?? left.piece,
+    treated: props.moving?.treated ?? right.piece,
+    focus: props.moving || shown.value === 'difference' ? undefined : focus.value,
+    look: shown.value,
+    edge: edge.value,
+    amplify: amplify.value,
+  }
+}
+
 const { invalidate } = useDrawLoop(() => {
   const ctx = canvas.value?.getContext('2d', { alpha: false })
   if (ctx) {
-    paint(ctx, {
-      glass: glass.value,
-      screen: screen.value,
-      picture: source.value,
-      // while a rectangle is dragged it is what dims the rest
-      frame: props.crop ? { x: 0, y: 0, ...source.value } : frame.value,
-      source: props.moving?.source ?? left.piece,
-      treated: props.moving?.treated ?? right.piece,
-      focus: props.moving || shown.value === 'difference' ? undefined : focus.value,
-      look: shown.value,
-      edge: edge.value,
-      amplify: amplify.value,
-    })
+    paint(ctx, scene())
   }
 })
 
@@ -367,19 +372,29 @@ function onKey(event: KeyboardEvent) {
   }
 }
 
+function names() {
+  return {
+    left: leftName.value,
+    right: `take ${rightName.value}, ${props.sides.treated.width}×${props.sides.treated.height}`,
+  }
+}
+
 /** The view as it is seen, with what stands on which side above it. */
 function saveView() {
   if (canvas.value) {
-    const names = {
-      left: shown.value === 'treated' ? '' : leftName.value,
-      right:
-        shown.value === 'source'
-          ? ''
-          : `take ${rightName.value}, ${props.sides.treated.width}×${props.sides.treated.height}`,
+    const both = names()
+    const seen = {
+      left: shown.value === 'treated' ? '' : both.left,
+      right: shown.value === 'source' ? '' : both.right,
       middle: `${props.place} · ${ratio(treatedScale.value)}`,
     }
-    void saveAs(captioned(canvas.value, names), `${props.title} ${shown.value}.png`)
+    void saveAs(captioned(canvas.value, seen), `${props.title} ${shown.value}.png`)
   }
+}
+
+function saveCrops() {
+  const picture = drawCrops(scene(), treatedScale.value, { ...names(), middle: props.place })
+  void saveAs(picture, `${props.title} crops.png`)
 }
 
 function amplifyMore() {
@@ -482,6 +497,7 @@ defineExpose({
       @fit="fit"
       @scale="setScale"
       @save="saveView"
+      @crops="saveCrops"
     />
   </div>
 </template>

@@ -25,6 +25,7 @@ const emit = defineEmits<{
   fit: []
   scale: [scale: number]
   save: []
+  crops: []
 }>()
 
 const looks: { look: Look; key: string; title: string }[] = [
@@ -52,6 +53,15 @@ const stops = [1, 2, 4, 8]
         @click="emit('save')"
       >
         save
+      </button>
+      <button
+        class="save"
+        type="button"
+        title="Save the middle of this view at three magnifications, source and treated beside each other"
+        :disabled="scale < 0.999"
+        @click="emit('crops')"
+      >
+        crops
       </button>
     </span>
     <div v-if="shapes.length > 0" class="chip looks" role="group" aria-label="Shape kept">

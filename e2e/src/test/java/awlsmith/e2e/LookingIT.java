@@ -13,6 +13,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -279,11 +280,35 @@ class LookingIT extends BrowserIT {
         page.locator("[data-test=take]").first().locator("button.cell").first().click();
         settled();
         assertThat(view("x")).isCloseTo(80, within(4.0));
+        // the spot at three magnifications, each a pair: source left, treated right, the colours' border in the middle
+        // of each half
+        chord("2");
+        settled();
+        Download crops = page.waitForDownload(() -> page.getByText("crops", new Page.GetByTextOptions().setExact(true))
+                .click());
+        assertThat(imageWidth(crops.path())).isEqualTo(960);
+        var picture = image(crops.path());
+        assertThat(picture.getHeight()).isEqualTo(3 * 334);
+        for (int strip = 0; strip < 3; strip++) {
+            int y = strip * 334 + 34 + 150;
+            for (int middle : new int[] {240, 720}) {
+                assertThat(isRed(rgb(picture.getRGB(middle - 60, y)))).isTrue();
+                assertThat(isBlue(rgb(picture.getRGB(middle + 60, y)))).isTrue();
+            }
+        }
+    }
+
+    private static int[] rgb(int packed) {
+        return new int[] {packed >> 16 & 255, packed >> 8 & 255, packed & 255};
     }
 
     private static int imageWidth(Path file) {
+        return image(file).getWidth();
+    }
+
+    private static BufferedImage image(Path file) {
         try {
-            return ImageIO.read(file.toFile()).getWidth();
+            return ImageIO.read(file.toFile());
         } catch (IOException e) {
             throw new AssertionError(e);
         }
@@ -361,9 +386,11 @@ class LookingIT extends BrowserIT {
         chord("n");
         assertThat(page.locator("[data-test=takes]")).containsText("of 3");
         settled();
-        chord("Home", "Enter");
         Locator proofs = page.locator("[data-test=proof]");
-        int before = proofs.count();
+        assertThat(proofs.first()).isVisible();
+        int before = proofs.count() + 1;
+        chord("Home", "Enter");
+        assertThat(proofs).hasCount(before);
         assertThat(page.getByText("prove again")).hasCount(0);
         assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
         Locator strength = page.getByLabel("Strength", new Page.GetByLabelOptions().setExact(true));
