@@ -138,7 +138,7 @@ const stops = [1, 2, 4, 8]
   inset: auto 12px 12px;
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: 6px;
   justify-content: space-between;
   align-items: end;
   pointer-events: none;
@@ -147,8 +147,9 @@ const stops = [1, 2, 4, 8]
 .chip {
   background: rgb(16 16 16 / 86%);
   border-radius: 3px;
-  padding: 5px 9px;
+  padding: 5px 7px;
   pointer-events: auto;
+  white-space: nowrap;
 }
 
 .looks,
@@ -162,7 +163,7 @@ const stops = [1, 2, 4, 8]
 .chip button {
   border: 0;
   background: none;
-  padding: 3px 6px;
+  padding: 3px 4px;
   border-radius: 2px;
   color: var(--quiet);
   font: 13px var(--sans);
@@ -172,7 +173,7 @@ const stops = [1, 2, 4, 8]
 .chip button.figure,
 .scales button {
   font: 12px var(--mono);
-  padding: 3px 4px;
+  padding: 3px 3px;
 }
 
 .scales .now {
