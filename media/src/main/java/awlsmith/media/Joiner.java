@@ -78,10 +78,22 @@ public final class Joiner {
                     Input.url(along.source().file())));
         }
         int wordsFrom = inputs;
-        for (MediaInfo.Subtitles track : subtitles) {
-            inputs++;
-            arguments.addAll(Input.guards());
-            arguments.addAll(List.of("-i", Input.url(cut(track, along, scratch, cancel))));
+        for (MediaInfo.Subtitles track : List.copyOf(subtitles)) {
+            try {
+                Path words = cut(track, along, scratch, cancel);
+                if (isEmpty(words)) {
+                    // nobody speaks in this span
+                    subtitles.remove(track);
+                    continue;
+                }
+                arguments.addAll(Input.guards());
+                arguments.addAll(List.of("-i", Input.url(words)));
+                inputs++;
+            } catch (MediaException e) {
+                // pictures that took hours must not be lost for them
+                subtitles.remove(track);
+                notes.add("the subtitles (" + track.codec() + ") cannot be taken along and were left out");
+            }
         }
         List<MediaInfo.Chapter> chapters = along.chapters();
         if (!chapters.isEmpty()) {
@@ -165,6 +177,19 @@ public final class Joiner {
             child.finish("cutting the subtitles", cancel);
         }
         return file;
+    }
+
+    /** Whether a file holds no packet; one that is only a header cannot even be opened. */
+    private static boolean isEmpty(Path file) {
+        var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
+        arguments.addAll(Input.guards());
+        arguments.addAll(List.of("-show_entries", "packet=size", "-of", "csv=p=0", Input.url(file)));
+        try (Child probe = Child.start(Tool.FFPROBE, arguments, LIMIT, line -> {})) {
+            // the first digit is enough; closing it ends it
+            return probe.output().read() < 0;
+        } catch (IOException e) {
+            throw new MediaException("the subtitles could not be read back: " + e.getMessage(), e);
+        }
     }
 
     /** Spans in FFmpeg's open form for metadata. */

@@ -21,10 +21,9 @@ public final class SoundMezzanine {
     /**
      * @param start the file's clock where the pictures begin, seconds
      * @param seconds the pictures last
-     * @param stem of the file written; gets the ending of its container
-     * @return the file: PCM of 24 bits, all tracks
+     * @param out Matroska file to write: PCM of 24 bits, all tracks
      */
-    public static Path write(MediaInfo info, Rational start, Rational seconds, Path stem, Cancel cancel) {
+    public static void write(MediaInfo info, Rational start, Rational seconds, Path out, Cancel cancel) {
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+error", "-y"));
         arguments.addAll(List.of("-fflags", "+discardcorrupt", "-err_detect", "ignore_err"));
@@ -41,11 +40,10 @@ public final class SoundMezzanine {
             arguments.addAll(List.of("-map", "0:" + track.index(), "-filter:a:" + slot, filter));
             slot++;
         }
-        arguments.addAll(List.of("-c:a", "pcm_s24le", "-f", "matroska", Input.url(stem)));
+        arguments.addAll(List.of("-c:a", "pcm_s24le", "-f", "matroska", Input.url(out)));
         try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
             child.finish("decoding the sound", cancel);
         }
-        return stem;
     }
 
     /** Puts pictures and sound into one Matroska file, both as they are. */

@@ -292,7 +292,7 @@ class ConditionAgainstFfmpegTest {
         return Math.sqrt(sum / (light.size() - 16));
     }
 
-    /** Noise of a known kind added to the colour differences alone by FFmpeg: uniform over +-n/2 code values, see its noise filter. */
+    /** Noise that FFmpeg's filter adds to the colour differences alone; its documentation gives no scale, so only the order is held. */
     @Test
     void colourNoiseIsToldApartFromThatOfLight() {
         double before = 0;

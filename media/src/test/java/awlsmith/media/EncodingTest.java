@@ -266,15 +266,46 @@ class EncodingTest {
         assertThat(Files.readString(read)).contains("within").contains("00:00:00,500 --> 00:00:01,500");
     }
 
+    /** A stretch where nobody speaks has none to take along, and is no fault. */
+    @ParameterizedTest
+    @ValueSource(strings = {"mkv", "mp4"})
+    void aSpanWithoutWordsIsJoinedAllTheSame(String ending) throws IOException {
+        Path words = Files.writeString(folder.resolve("early.srt"), "1\n00:00:00,200 --> 00:00:00,800\nbefore\n\n");
+        Path source = folder.resolve("early.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=4 -i " + words
+                + " -map 0:v -map 1:s -pix_fmt yuv420p -c:v libx264 -c:s srt " + source);
+        Path out = folder.resolve("silent." + ending);
+        joinedSecondSecond(Prober.probe(source), out);
+        assertThat(ReadBack.of(out, new Cancel()).frames()).isEqualTo(25);
+        assertThat(TestClips.ffprobe("-select_streams s -show_entries packet=pts_time -of csv=p=0 " + out)
+                        .strip())
+                .isEmpty();
+    }
+
+    /** Pictures that took hours must not be lost for words that cannot be read. */
     @Test
-    void subtitlesThatArePicturesAreLeftOutOfMp4AndSaidSo() {
+    void subtitlesThatCannotBeTakenAlongCostNothingElse() {
+        Path source = folder.resolve("plain.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=3 -pix_fmt yuv420p -c:v libx264 " + source);
         var extras = new MediaInfo.Extras(
-                List.of(new MediaInfo.Subtitles(2, "dvd_subtitle", false, "")), List.of(), Optional.empty());
-        Path segment = folder.resolve("segment.mp4");
+                List.of(new MediaInfo.Subtitles(9, "dvb_teletext", true, "")), List.of(), Optional.empty());
+        Path out = folder.resolve("left.mkv");
+        assertThat(joinedSecondSecond(with(Prober.probe(source), extras), out))
+                .hasValueSatisfying(
+                        note -> assertThat(note).contains("dvb_teletext").contains("left out"));
+        assertThat(ReadBack.of(out, new Cancel()).frames()).isEqualTo(25);
+    }
+
+    private Optional<String> joinedSecondSecond(MediaInfo info, Path out) {
+        Path segment = folder.resolve("second.mp4");
         var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
-        write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 5));
-        MediaInfo plain = Prober.probe(segment);
-        var info = new MediaInfo(
+        write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 25));
+        var along = new Joiner.Along(info, Rational.ONE, Rational.ONE, true, Optional.empty());
+        return Joiner.join(List.of(new Joiner.Segment(segment, Rational.ONE)), along, out, folder, new Cancel());
+    }
+
+    private static MediaInfo with(MediaInfo plain, MediaInfo.Extras extras) {
+        return new MediaInfo(
                 plain.file(),
                 plain.container(),
                 plain.bytes(),
@@ -283,6 +314,16 @@ class EncodingTest {
                 plain.video(),
                 plain.sounds(),
                 extras);
+    }
+
+    @Test
+    void subtitlesThatArePicturesAreLeftOutOfMp4AndSaidSo() {
+        var extras = new MediaInfo.Extras(
+                List.of(new MediaInfo.Subtitles(2, "dvd_subtitle", false, "")), List.of(), Optional.empty());
+        Path segment = folder.resolve("segment.mp4");
+        var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
+        write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 5));
+        MediaInfo info = with(Prober.probe(segment), extras);
         var along = new Joiner.Along(info, Rational.ZERO, new Rational(1, 5), true, Optional.empty());
         assertThat(Joiner.join(
                         List.of(new Joiner.Segment(segment, new Rational(1, 5))),

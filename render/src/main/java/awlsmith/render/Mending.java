@@ -64,10 +64,11 @@ public final class Mending {
         try {
             Deliverable lossless = Deliverable.usual(Deliverable.Codec.FFV1);
             write(pictures, clip, even, lossless, machine, progress, cancel);
-            Optional<Path> heard = info.sounds().isEmpty()
-                    ? Optional.empty()
-                    : Optional.of(SoundMezzanine.write(info, index.clock(0), even.seconds(), sound, cancel));
-            SoundMezzanine.join(pictures, heard, out, cancel);
+            boolean silent = info.sounds().isEmpty();
+            if (!silent) {
+                SoundMezzanine.write(info, index.clock(0), even.seconds(), sound, cancel);
+            }
+            SoundMezzanine.join(pictures, silent ? Optional.empty() : Optional.of(sound), out, cancel);
             progress.accept(1);
             return new Result(even.count(), even.made());
         } finally {

@@ -3,6 +3,7 @@ package awlsmith.core.condition;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 
 /**
  * A place where frames are missing.
@@ -22,17 +23,26 @@ public record Dropped(long frame, int lost, boolean byClock) {
     private static final double EVEN = 0.2;
 
     private static final int LONGEST_LEAP = 4;
+    /** Times a usual step beyond which frames are missing, and the share of such steps that is a rhythm instead. */
+    private static final double GAP = 1.6;
+
+    private static final double RHYTHM = 0.2;
 
     static List<Dropped> among(List<FrameNote> frames, List<Long> cuts) {
         var found = new ArrayList<Dropped>();
         double step = medianStep(frames);
+        Set<Long> scenes = Set.copyOf(cuts);
+        boolean steady = gaps(frames, step) <= RHYTHM * frames.size();
         for (int n = 1; n < frames.size(); n++) {
             double gap =
                     step <= 0 ? 1 : (frames.get(n).time() - frames.get(n - 1).time()) / step;
             int lost = (int) Math.round(gap) - 1;
-            if (gap > 1.6 && lost > 0) {
-                found.add(new Dropped(n, lost, true));
-            } else if (!cuts.contains((long) n)) {
+            if (gap > GAP) {
+                // a file whose frames last as they like has lost none
+                if (steady) {
+                    found.add(new Dropped(n, lost, true));
+                }
+            } else if (!scenes.contains((long) n)) {
                 int leap = leap(frames, n);
                 if (leap > 1) {
                     found.add(new Dropped(n, leap - 1, false));
@@ -40,6 +50,14 @@ public record Dropped(long frame, int lost, boolean byClock) {
             }
         }
         return found;
+    }
+
+    private static long gaps(List<FrameNote> frames, double step) {
+        long gaps = 0;
+        for (int n = 1; n < frames.size(); n++) {
+            gaps += frames.get(n).time() - frames.get(n - 1).time() > GAP * step ? 1 : 0;
+        }
+        return gaps;
     }
 
     private static double medianStep(List<FrameNote> frames) {

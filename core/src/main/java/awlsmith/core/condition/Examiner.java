@@ -177,7 +177,8 @@ public final class Examiner {
         }
         double sum = 0;
         for (int p = 1; p < 3; p++) {
-            Plane chroma = frame.plane(p);
+            Plane whole = frame.plane(p);
+            Plane chroma = whole.window(part(whole.width(), whole.height()));
             Plane raised = pool.borrow(chroma.width(), chroma.height());
             for (int y = 0; y < chroma.height(); y++) {
                 int from = chroma.row(y);
@@ -187,9 +188,7 @@ public final class Examiner {
                     raised.data()[to + x] = chroma.data()[from + x] + 0.5f;
                 }
             }
-            sum += NoiseLevel.of(raised.window(part(raised.width(), raised.height())))
-                            .level()
-                    / 2;
+            sum += NoiseLevel.of(raised).level() / 2;
             pool.giveBack(raised);
         }
         return sum;

@@ -16,6 +16,9 @@ final class LightLook {
     static final double SPAN = 1.5;
 
     private static final int BINS = 1536;
+    /** Looked at of a picture, about: levels are as good from these as from all, and every frame is looked at for many. */
+    private static final int SAMPLES = 60_000;
+
     private static final int ACROSS = 16;
     private static final int DOWN = 12;
     /** Likeness of two small pictures below which they are of two scenes. */
@@ -33,9 +36,9 @@ final class LightLook {
         this.deviation = deviation;
     }
 
-    /** @param luma of the whole picture; every second row and column is looked at where there are many */
+    /** @param luma of the whole picture; of a large one only every so manieth row and column is looked at */
     static LightLook of(Plane luma) {
-        int step = (long) luma.width() * luma.height() > 90_000 ? 2 : 1;
+        int step = Math.max(1, (int) Math.sqrt((double) luma.width() * luma.height() / SAMPLES));
         int[] bins = new int[BINS];
         double[] small = new double[ACROSS * DOWN];
         int[] counts = new int[ACROSS * DOWN];

@@ -11,11 +11,10 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
-import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.TestCards;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -24,18 +23,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 /** A net's correction of missing lines, with nets whose answers can be told by hand. */
 class FieldsNetTest {
     private static final int REACH = 2;
-    private static final ModelCard CARD = new ModelCard(
-            ModelCard.Job.FIELDS,
-            "test",
-            ModelCard.Mode.QUALITY,
-            "Test",
-            "tests",
-            1,
-            REACH,
-            1,
-            Kernel.CATMULL_ROM,
-            1,
-            Map.of());
+    private static final ModelCard CARD = TestCards.of(ModelCard.Job.FIELDS, 1, REACH);
 
     /** Takes a little of everything within its reach. */
     private static final NetRunner AROUND = (planes, correction) -> {

@@ -12,12 +12,11 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.TestCards;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -128,18 +127,7 @@ class RenderPlanTest {
         assertThat(four - one).isEqualTo(3 * 100L * 408 * 360);
     }
 
-    private static final ModelCard CARD = new ModelCard(
-            ModelCard.Job.ENLARGE,
-            "test",
-            ModelCard.Mode.QUALITY,
-            "Test",
-            "tests",
-            2,
-            4,
-            1,
-            Kernel.CATMULL_ROM,
-            1,
-            Map.of());
+    private static final ModelCard CARD = TestCards.of(ModelCard.Job.ENLARGE, 2, 4);
 
     private static final class Hungry implements NetRunner {
         @Override

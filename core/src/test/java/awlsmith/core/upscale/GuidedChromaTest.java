@@ -16,7 +16,6 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
-import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
@@ -25,18 +24,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 class GuidedChromaTest {
-    private static final ModelCard CARD = new ModelCard(
-            ModelCard.Job.ENLARGE,
-            "test",
-            ModelCard.Mode.QUALITY,
-            "Test",
-            "tests",
-            2,
-            1,
-            1,
-            Kernel.CATMULL_ROM,
-            1,
-            Map.of());
+    private static final ModelCard CARD = TestCards.of(ModelCard.Job.ENLARGE, 2, 1);
     private static final NetRunner NOTHING = (frames, correction) -> correction.fill(0);
     private final PlanePool pool = new PlanePool(0);
 

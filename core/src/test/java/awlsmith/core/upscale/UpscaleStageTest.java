@@ -14,23 +14,10 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.Kernel;
-import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class UpscaleStageTest {
-    private static final ModelCard CARD = new ModelCard(
-            ModelCard.Job.ENLARGE,
-            "test",
-            ModelCard.Mode.QUALITY,
-            "Test",
-            "tests",
-            2,
-            4,
-            1,
-            Kernel.CATMULL_ROM,
-            1,
-            Map.of());
+    private static final ModelCard CARD = TestCards.of(ModelCard.Job.ENLARGE, 2, 4);
     private final PlanePool pool = new PlanePool(0);
 
     private static Format grey(int width, int height) {

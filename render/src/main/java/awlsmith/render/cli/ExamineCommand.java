@@ -1,7 +1,9 @@
 package awlsmith.render.cli;
 
 import awlsmith.core.condition.Condition;
+import awlsmith.core.condition.Dropped;
 import awlsmith.core.condition.Examiner;
+import awlsmith.core.condition.Fade;
 import awlsmith.core.condition.Finding;
 import awlsmith.core.condition.Judge;
 import awlsmith.core.condition.Suggestion;
@@ -74,14 +76,10 @@ final class ExamineCommand {
         list("cuts at frames", curves.cuts());
         list("repeated frames", curves.repeats());
         list("flashes at frames", curves.flashes());
-        list(
-                "fades from frames",
-                curves.fades().stream().map(awlsmith.core.condition.Fade::from).toList());
+        list("fades from frames", curves.fades().stream().map(Fade::from).toList());
         list(
                 "frames missing before",
-                curves.dropped().stream()
-                        .map(awlsmith.core.condition.Dropped::frame)
-                        .toList());
+                curves.dropped().stream().map(Dropped::frame).toList());
         var suggestion = Suggestion.of(condition, info.video().format(), Optional.empty());
         out.println("suggested:");
         for (Suggestion.Part part : suggestion.parts()) {

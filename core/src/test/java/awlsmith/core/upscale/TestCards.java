@@ -1,0 +1,25 @@
+package awlsmith.core.upscale;
+
+import awlsmith.core.resample.Kernel;
+import java.util.Map;
+
+/** Cards of models that tests make up. */
+public final class TestCards {
+    private TestCards() {}
+
+    /** @param factor of the enlargement, 1 for one that fills fields */
+    public static ModelCard of(ModelCard.Job job, int factor, int reach) {
+        return new ModelCard(
+                job,
+                "test",
+                ModelCard.Mode.QUALITY,
+                "Test",
+                "tests",
+                factor,
+                reach,
+                1,
+                Kernel.CATMULL_ROM,
+                1,
+                Map.of());
+    }
+}
