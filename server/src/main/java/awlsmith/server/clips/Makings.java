@@ -3,6 +3,8 @@ package awlsmith.server.clips;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Gatherer;
 import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
 import awlsmith.media.Repairer;
 import awlsmith.render.Machine;
 import awlsmith.render.Mending;
@@ -85,6 +87,11 @@ class Makings {
         List<Path> pictures = isPacked
                 ? PackedPictures.unpack(packed, PackedPictures.series(packed, "the series"), folder, cancel)
                 : order.pictures().stream().map(Path::of).toList();
+        long bytes = 0;
+        for (Path picture : pictures) {
+            bytes += Files.exists(picture) ? Files.size(picture) : 0;
+        }
+        media.demandSpace(bytes);
         Gatherer.gather(
                 pictures,
                 order.framesASecond(),
@@ -103,11 +110,14 @@ class Makings {
         if (!Files.exists(source)) {
             throw new MediaException("the damaged file is gone from its place");
         }
-        media.demandSpace(Files.size(source));
         if (order.fill()) {
-            var mending = new Mending(source);
-            mending.make(out, machine, progress, cancel);
+            MediaInfo info = Prober.probe(source);
+            // about half of the raw luma and chroma, as FFV1 packs them, and once more while sound is put to it
+            media.demandSpace(
+                    info.expectedFrames() * info.video().format().whole().area() * 3 / 2);
+            new Mending(source).make(out, machine, progress, cancel);
         } else {
+            media.demandSpace(Files.size(source));
             Repairer.rebuild(source, out, cancel);
         }
     }

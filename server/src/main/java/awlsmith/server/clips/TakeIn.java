@@ -16,6 +16,7 @@ import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.render.Machine;
 import awlsmith.render.Png;
+import awlsmith.server.problem.Refusal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.List;
@@ -75,7 +76,7 @@ public class TakeIn {
         running.put(id, cancel);
         try {
             read(id, cancel);
-        } catch (MediaException e) {
+        } catch (MediaException | Refusal e) {
             repository.failed(id, e.getMessage());
         } catch (Cancel.Stopped e) {
             LOG.info("reading of a clip was stopped");

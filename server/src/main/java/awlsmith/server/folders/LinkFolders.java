@@ -55,13 +55,16 @@ public class LinkFolders {
         }
         Path base = roots.get(root);
         var entries = new ArrayList<Entry>();
+        var names = new ArrayList<String>();
         boolean more = false;
         try (var files = Files.newDirectoryStream(
                 folder, file -> !file.getFileName().toString().startsWith("."))) {
             for (Path file : files) {
+                // a series is as long as it is, however few of its pictures are listed
+                names.add(file.getFileName().toString());
                 if (entries.size() == MOST_ENTRIES) {
                     more = true;
-                    break;
+                    continue;
                 }
                 boolean isFolder = Files.isDirectory(file);
                 if (isFolder || Files.isRegularFile(file)) {
@@ -75,11 +78,7 @@ public class LinkFolders {
                     Refusal.Kind.CONFLICT, "the folder cannot be read: " + base.relativize(folder) + " may be locked");
         }
         entries.sort(Comparator.comparing((Entry entry) -> !entry.folder()).thenComparing(Entry::name));
-        var series = Series.among(entries.stream()
-                        .filter(entry -> !entry.folder())
-                        .map(Entry::name)
-                        .toList())
-                .stream()
+        var series = Series.among(names).stream()
                 .map(one -> new SeriesEntry(
                         one.name(),
                         one.ending(),
@@ -93,11 +92,7 @@ public class LinkFolders {
     /** Makes one clip of a series of pictures; its file is made beside the database, the pictures are only read. */
     ClipView gather(int root, String path, String name, String ending, String rate) {
         Path folder = resolved(root, path);
-        Series series = Series.among(list(root, path).entries().stream()
-                        .filter(entry -> !entry.folder())
-                        .map(Entry::name)
-                        .toList())
-                .stream()
+        Series series = Series.among(names(folder)).stream()
                 .filter(one -> one.name().equals(name) && one.ending().equals(ending))
                 .findFirst()
                 .orElseThrow(() -> Refusal.unknown("this series of pictures"));
@@ -105,6 +100,14 @@ public class LinkFolders {
         series.pictures()
                 .forEach(picture -> resolved(root, path.isEmpty() ? picture.file() : path + "/" + picture.file()));
         return clips.gather(folder, series, rate);
+    }
+
+    private static List<String> names(Path folder) {
+        try (var files = Files.list(folder)) {
+            return files.map(file -> file.getFileName().toString()).toList();
+        } catch (IOException e) {
+            throw Refusal.unknown("this folder");
+        }
     }
 
     ClipView link(int root, String path) {

@@ -168,10 +168,10 @@ class ProofRunner {
         }
         var cancel = new Cancel();
         running = new Running(proof.id(), cancel, proof.framesDone(), 0);
+        Path growing = comparisonFile(proof, word(look) + ".growing");
         try {
             BufferedImage strip = captions.length == 0 ? null : ImageIO.read(new ByteArrayInputStream(captions));
             Clip clip = opened(file(proof), cancel);
-            Path growing = comparisonFile(proof, word(look) + ".growing");
             stills.urgent(() -> {
                 new Comparison(clip, look, strip)
                         .make(
@@ -197,6 +197,7 @@ class ProofRunner {
             tell(proof, look, 0, false, "the comparison could not be made; the log says what. Try it again");
         } finally {
             running = null;
+            MediaFolder.remove(growing);
             if (!closing) {
                 MediaFolder.remove(askedFile(proof, look));
             }

@@ -152,10 +152,12 @@ class Proofs {
             return known.get();
         }
         demandRoom(one.clipId());
-        int frames = Math.min(one.framesDone(), other.framesDone());
-        // stopped ones end early: the span is that of what both hold
-        int end =
-                one.fromFrame() + (int) Math.ceil((double) (one.endFrame() - one.fromFrame()) * frames / one.frames());
+        int both = Math.min(one.framesDone(), other.framesDone());
+        // stopped ones end early: behind the last whole source frame that both hold, so that the rate stays
+        int span = one.endFrame() - one.fromFrame();
+        int sources = Math.max(1, (int) ((long) span * both / one.frames()));
+        int frames = Math.min(both, Math.round((float) sources * one.frames() / span));
+        int end = one.fromFrame() + sources;
         media.demandSpace((long) frames * one.width() * one.height());
         return begin(new ProofView(
                 UUID.randomUUID(),
