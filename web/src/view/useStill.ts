@@ -66,6 +66,7 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
     const mine = { key, fetch: next.fetch, stop }
     asked = mine
     pending.value = true
+    rough.value = false
     const { part, reduce } = next.fetch
     const request = {
       frame: next.frame,

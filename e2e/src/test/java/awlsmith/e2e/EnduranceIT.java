@@ -60,19 +60,25 @@ class EnduranceIT extends BrowserIT {
         assertThat(last.nodes()).as(memory.toString()).isLessThan(2 * first.nodes() + 500);
     }
 
+    /** The pace of a person, in ms; the waits are the use that is measured, nothing is awaited by them. */
+    private static final int KEY = 120;
+
+    private static final int GLANCE = 400;
+    private static final int LOOK = 1500;
+
     /** What a person does again and again: steps, looks, zooms, another place, a proof now and then. */
     private void round(int n) {
         settled();
         for (String key : List.of(".", ".", "4", "e", ">", "d", "w", "0", "]", "[", "s", "w", ",")) {
             page.keyboard().press(key);
-            page.waitForTimeout(120);
+            page.waitForTimeout(KEY);
         }
         settled();
         if (n % 2 == 1 && page.locator("[data-test=proof]").count() == 0) {
             page.keyboard().press("Enter");
         }
         page.keyboard().press(" ");
-        page.waitForTimeout(1500);
+        page.waitForTimeout(LOOK);
         page.keyboard().press("Escape");
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Shelf"))
                 .first()
@@ -82,7 +88,7 @@ class EnduranceIT extends BrowserIT {
         page.goBack();
         settled();
         page.keyboard().press("g");
-        page.waitForTimeout(400);
+        page.waitForTimeout(GLANCE);
         page.goBack();
     }
 

@@ -407,8 +407,8 @@ class LookingIT extends BrowserIT {
         assertThat(page.locator(".tag.at-left")).containsText("take");
         assertThat(page.locator("[data-test=proof-state]")).containsText("|");
         chord("e");
-        page.waitForTimeout(600);
         BoundingBox box = glass().boundingBox();
+        page.waitForCondition(() -> isBlue(pixel(box.width * 0.4, box.height * 0.6)));
         for (double half : new double[] {0, 0.5}) {
             assertThat(isRed(pixel(box.width * (half + 0.1), box.height * 0.6))).isTrue();
             assertThat(isBlue(pixel(box.width * (half + 0.4), box.height * 0.6)))
