@@ -10,6 +10,7 @@ export type CurvesView = Schemas['CurvesView']
 export type TakeView = Schemas['TakeView']
 export type SavedRecipe = Schemas['SavedRecipe']
 export type PinView = Schemas['PinView']
+export type PeeksView = Schemas['PeeksView']
 export type ProofView = Schemas['ProofView']
 export type FiguresView = Schemas['FiguresView']
 export type StepsView = Schemas['StepsView']
@@ -235,6 +236,10 @@ export const api = {
       premultiplyAlpha: 'none',
     })
   },
+  peeks: (clip: string) => json<PeeksView>('GET', `/api/clips/${clip}/peeks`),
+  /** A picture that is only looked at in passing. */
+  picture: async (url: string): Promise<ImageBitmap> =>
+    createImageBitmap(await (await send('GET', url)).blob()),
   renders: () => json<RenderView[]>('GET', '/api/renders'),
   order: (order: { takeId: string; deliverable: DeliverableChoice; wholeClip: boolean }) =>
     json<RenderView>('POST', '/api/renders', order),

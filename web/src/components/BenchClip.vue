@@ -12,6 +12,7 @@ import {
 import { useClipTakes } from '@/stores/useClipTakes'
 import { useFigures } from '@/stores/useFigures'
 import { useNotices } from '@/stores/notices'
+import { usePeeks } from '@/stores/usePeeks'
 import { pinAround, usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
 import { useTake } from '@/stores/useTake'
@@ -41,6 +42,11 @@ const { take, state, plan, planned, planning, problems, saved, load, open, chang
   useTake(props.clip.id, notices.fail)
 const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
+const peeks = usePeeks(
+  () => props.clip.id,
+  () => sides.value?.source ?? { width: 1, height: 1 },
+  notices.fail,
+)
 const planOf = usePlans(props.clip.id)
 const { figures, want: wantFigures } = useFigures(props.clip.id)
 
@@ -285,6 +291,15 @@ function setFrame(next: number) {
   frame.value = next
 }
 
+/** Dragging along the time axis shows small pictures until the exact ones are there. */
+function seek(at: number | undefined) {
+  if (at === undefined) {
+    peeks.release()
+  } else {
+    peeks.seek(at)
+  }
+}
+
 function go(by: number) {
   player.pause()
   moving.value = undefined
@@ -415,6 +430,7 @@ useBenchKeys(() => {
       :take-name="take.name"
       :against="against"
       :moving="moving"
+      :peek="peeks.piece.value"
       :place="place"
       :pins="moving ? [] : pinsHere"
       :crop="crop"
@@ -462,7 +478,9 @@ useBenchKeys(() => {
       :in-frame="state?.inFrame"
       :out-frame="state?.outFrame"
       :tight="proof !== undefined"
+      :peek-of="peeks.src"
       @update:frame="setFrame"
+      @seek="seek"
       @span="setSpan"
     >
       <template #proof>

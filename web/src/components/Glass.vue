@@ -18,7 +18,7 @@ import {
   zoomAt,
 } from '@/view/glass'
 import { drawCrops } from '@/view/cropsPicture'
-import { type Edge, fromEdge, halfScreen, type Look, paint, type Scene } from '@/view/paint'
+import { type Edge, fromEdge, halfScreen, type Look, paint, type Piece, type Scene } from '@/view/paint'
 import { isSameSize, referenceWish, type Sides, sourceWish, type Spot, treatedWish } from '@/view/sides'
 import { captioned, saveAs } from '@/view/sheetPicture'
 import { useDrawLoop } from '@/view/useDrawLoop'
@@ -40,6 +40,8 @@ const props = defineProps<{
   against: { sides: Sides; name: string; reference: boolean } | undefined
   /** A proof's frame, while one is played. */
   moving: Moving | undefined
+  /** A small picture of the frame, while one is dragged along the time axis. */
+  peek: Piece | undefined
   /** Where and when one is, told under the picture. */
   place: string
   /** Pins of this frame, drawn on the picture. */
@@ -111,8 +113,14 @@ const { left, right, focus, pending, rough, due, late, long, fetchSoon } = useGl
   asked: () => emit('seen', seenPart()),
   failed: (error) => emit('failed', error),
 })
+/** The small picture stands in until the exact one is there. */
+const standIn = computed(() => (!props.moving && (due.value || left.pending) ? props.peek : undefined))
+
 /** Why it takes long, and what to do. */
 const waits = computed(() => {
+  if (standIn.value) {
+    return 'small picture while you look along; exact pixels when you rest'
+  }
   if (rough.value) {
     return 'the line is slow: a first look with loss, exact pixels follow'
   }
@@ -162,10 +170,10 @@ function scene(): Scene {
     picture: source.value,
     // while a rectangle is dragged it is what dims the rest
     frame: props.crop ? { x: 0, y: 0, ...source.value } : frame.value,
-    source: props.moving?.source ?? left.piece,
+    source: props.moving?.source ?? standIn.value ?? left.piece,
     treated: props.moving?.treated ?? right.piece,
     focus: props.moving || shown.value === 'difference' ? undefined : focus.value,
-    look: shown.value,
+    look: standIn.value ? 'source' : shown.value,
     edge: edge.value,
     amplify: amplify.value,
   }
@@ -311,7 +319,10 @@ watch(
   () => fetchSoon(0),
 )
 watch(sideScreen, () => (isFitted.value ? fit() : fetchSoon(0)))
-watch([() => left.piece, () => right.piece, focus, () => props.moving, edge, shown, amplify], invalidate)
+watch(
+  [() => left.piece, () => right.piece, focus, () => props.moving, edge, shown, amplify, standIn],
+  invalidate,
+)
 watch(
   () => [source.value.width, source.value.height],
   () => fit(),

@@ -10,6 +10,7 @@ function mounted(props: { frame?: number; inFrame?: number; outFrame?: number } 
       clip: { id: 'c' } as ClipView,
       frames: 100,
       seconds: 8,
+      peekOf: (frame: number) => `/peek-of-${frame}`,
       frame: props.frame ?? 50,
       inFrame: props.inFrame,
       outFrame: props.outFrame,
@@ -96,5 +97,23 @@ describe('the time axis', () => {
     await field.trigger('keydown', { key: 'Enter' })
     // 100 frames in 8 s are counted as 13 a second: two seconds and five
     expect(run.emitted('span')!.at(-1)).toEqual([31, 60])
+  })
+
+  it('shows the small picture under the pointer, and tells what is passed while dragging', async () => {
+    const run = mounted()
+    const strip = run.find<HTMLElement>('[data-test=strip]')
+    expect(run.find('[data-test=peek]').exists()).toBe(false)
+    strip.element.dispatchEvent(pointer('pointermove', 110))
+    await run.vm.$nextTick()
+    expect(run.find('[data-test=peek] img').attributes('src')).toBe('/peek-of-50')
+    expect(run.find('[data-test=peek]').text()).toContain('frame 50')
+    expect(run.emitted('seek')).toBeUndefined()
+    strip.element.dispatchEvent(pointer('pointerdown', 30))
+    strip.element.dispatchEvent(pointer('pointermove', 50))
+    strip.element.dispatchEvent(pointer('pointerup', 50))
+    expect(run.emitted('seek')).toEqual([[10], [20], [undefined]])
+    strip.element.dispatchEvent(pointer('pointerleave', 50))
+    await run.vm.$nextTick()
+    expect(run.find('[data-test=peek]').exists()).toBe(false)
   })
 })

@@ -13,14 +13,29 @@ const props = defineProps<{
   seconds: number
   inFrame: number | undefined
   outFrame: number | undefined
+  /** Where the small picture of a frame lies, if there is one. */
+  peekOf: (frame: number) => string | undefined
   /** Leaves out what is told elsewhere, to make room in the line. */
   tight?: boolean
 }>()
 const frame = defineModel<number>('frame', { required: true })
-const emit = defineEmits<{ span: [inFrame: number | undefined, outFrame: number | undefined] }>()
+const emit = defineEmits<{
+  span: [inFrame: number | undefined, outFrame: number | undefined]
+  /** A frame is passed while dragging along the strip; none when it is let go. */
+  seek: [frame: number | undefined]
+}>()
 
 const strip = ref<HTMLElement>()
 const THUMBS = 5
+/** The frame under the pointer, while it rests on the strip. */
+const under = ref<number>()
+const peek = computed(() => (under.value === undefined ? undefined : props.peekOf(under.value)))
+/** So that the small picture stays over the strip. */
+const peekAt = computed(() => `clamp(120px, ${at((under.value ?? 0) + 0.5)}, calc(100% - 120px))`)
+
+function lookUnder(event: PointerEvent) {
+  under.value = clamp(Math.floor(frameUnder(event)), 0, props.frames - 1)
+}
 
 const at = (n: number) => `${(100 * n) / props.frames}%`
 const time = (n: number) => clock((n * props.seconds) / props.frames)
@@ -50,6 +65,7 @@ function take(event: PointerEvent, hold: Hold) {
     const n = frameUnder(now)
     if (hold === 'here') {
       frame.value = clamp(Math.floor(n), 0, props.frames - 1)
+      emit('seek', frame.value)
     } else if (hold === 'in') {
       emit('span', clamp(Math.round(n), 0, end.value - 1), props.outFrame)
     } else {
@@ -59,7 +75,14 @@ function take(event: PointerEvent, hold: Hold) {
   move(event)
   surface.addEventListener('pointermove', move, { signal: done.signal })
   for (const name of ['pointerup', 'pointercancel'] as const) {
-    surface.addEventListener(name, () => done.abort(), { signal: done.signal })
+    surface.addEventListener(
+      name,
+      () => {
+        done.abort()
+        emit('seek', undefined)
+      },
+      { signal: done.signal },
+    )
   }
 }
 
@@ -145,7 +168,18 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       </span>
       <slot name="proof"></slot>
     </div>
-    <div ref="strip" class="strip" data-test="strip" @pointerdown="take($event, 'here')">
+    <div
+      ref="strip"
+      class="strip"
+      data-test="strip"
+      @pointerdown="take($event, 'here')"
+      @pointermove="lookUnder"
+      @pointerleave="under = undefined"
+    >
+      <figure v-if="peek && under !== undefined" class="peek" data-test="peek" :style="{ left: peekAt }">
+        <img :src="peek" alt="" draggable="false" />
+        <figcaption class="figure">{{ time(under) }} · frame {{ under }}</figcaption>
+      </figure>
       <div class="thumbs">
         <img
           v-for="n in THUMBS"
@@ -260,6 +294,29 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
   height: 100%;
   object-fit: cover;
   filter: brightness(0.85);
+}
+
+.peek {
+  position: absolute;
+  bottom: calc(100% + 34px);
+  width: 240px;
+  margin: 0 0 0 -120px;
+  padding: 4px;
+  background: var(--table);
+  border: 1px solid var(--rule);
+  pointer-events: none;
+  z-index: 3;
+}
+
+.peek img {
+  display: block;
+  width: 100%;
+  min-height: 60px;
+}
+
+.peek figcaption {
+  padding-top: 3px;
+  text-align: center;
 }
 
 .damage {

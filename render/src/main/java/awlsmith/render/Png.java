@@ -20,16 +20,9 @@ public final class Png {
     private Png() {}
 
     public static byte[] encode(ScreenPicture picture) {
-        var image = new BufferedImage(picture.width(), picture.height(), BufferedImage.TYPE_3BYTE_BGR);
-        byte[] bgr = ((DataBufferByte) image.getRaster().getDataBuffer()).getData();
-        byte[] rgb = picture.rgb();
-        for (int i = 0; i < bgr.length; i += 3) {
-            bgr[i] = rgb[i + 2];
-            bgr[i + 1] = rgb[i + 1];
-            bgr[i + 2] = rgb[i];
-        }
+        BufferedImage image = image(picture);
         ImageWriter writer = ImageIO.getImageWritersByFormatName("png").next();
-        var bytes = new ByteArrayOutputStream(bgr.length / 2);
+        var bytes = new ByteArrayOutputStream(picture.rgb().length / 2);
         try (var out = new MemoryCacheImageOutputStream(bytes)) {
             ImageWriteParam how = writer.getDefaultWriteParam();
             how.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
@@ -42,5 +35,17 @@ public final class Png {
             writer.dispose();
         }
         return bytes.toByteArray();
+    }
+
+    static BufferedImage image(ScreenPicture picture) {
+        var image = new BufferedImage(picture.width(), picture.height(), BufferedImage.TYPE_3BYTE_BGR);
+        byte[] bgr = ((DataBufferByte) image.getRaster().getDataBuffer()).getData();
+        byte[] rgb = picture.rgb();
+        for (int i = 0; i < bgr.length; i += 3) {
+            bgr[i] = rgb[i + 2];
+            bgr[i + 1] = rgb[i + 1];
+            bgr[i + 2] = rgb[i];
+        }
+        return image;
     }
 }

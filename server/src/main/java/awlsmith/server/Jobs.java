@@ -5,6 +5,7 @@ import static awlsmith.server.db.Tables.SCHEDULED_TASKS;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.TakeIn;
 import awlsmith.server.examine.Examinations;
+import awlsmith.server.peeks.PeekPictures;
 import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
 import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
@@ -28,6 +29,7 @@ import org.springframework.transaction.event.TransactionalEventListener;
 class Jobs {
     static final TaskDescriptor<Void> READ_CLIP = TaskDescriptor.of("read-clip");
     static final TaskDescriptor<Void> EXAMINE_CLIP = TaskDescriptor.of("examine-clip");
+    static final TaskDescriptor<Void> PEEK_CLIP = TaskDescriptor.of("peek-clip");
 
     @Bean
     OneTimeTask<Void> readClip(TakeIn takeIn) {
@@ -40,6 +42,13 @@ class Jobs {
         return Tasks.oneTime(EXAMINE_CLIP)
                 .onFailure(new FailureHandler.OnFailureRetryLater<>(Duration.ofSeconds(1)))
                 .execute((task, context) -> examinations.run(UUID.fromString(task.getId())));
+    }
+
+    @Bean
+    OneTimeTask<Void> peekClip(PeekPictures peeks) {
+        return Tasks.oneTime(PEEK_CLIP)
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(Duration.ofSeconds(1)))
+                .execute((task, context) -> peeks.run(UUID.fromString(task.getId())));
     }
 
     /** One name for this data folder, so that what a killed server had picked up is free again at once. */
@@ -86,6 +95,19 @@ class Jobs {
                     .getObject()
                     .scheduleIfNotExists(
                             EXAMINE_CLIP.instance(event.clip().toString()).scheduledTo(clock.instant()));
+        }
+
+        @EventListener
+        void enqueue(PeekPictures.Wanted event) {
+            scheduler
+                    .getObject()
+                    .scheduleIfNotExists(
+                            PEEK_CLIP.instance(event.clip().toString()).scheduledTo(clock.instant()));
+        }
+
+        @TransactionalEventListener
+        void wake(PeekPictures.Wanted event) {
+            scheduler.getObject().triggerCheckForDueExecutions();
         }
 
         @TransactionalEventListener

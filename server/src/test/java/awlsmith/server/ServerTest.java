@@ -152,9 +152,9 @@ class ServerTest {
 
     private static long files(RunningServer server) throws IOException {
         try (Stream<Path> all = Files.walk(server.home().resolve("media"))) {
-            // clips of other tests are examined in the background meanwhile
+            // clips of other tests are examined and get small pictures in the background meanwhile
             return all.filter(Files::isRegularFile)
-                    .filter(file -> !file.getFileName().toString().startsWith("curves"))
+                    .filter(file -> !file.getFileName().toString().matches("(curves|peeks).*"))
                     .count();
         }
     }
@@ -192,6 +192,27 @@ class ServerTest {
         assertThat(examined(server, id).path("examination").path("progress").asDouble())
                 .isEqualTo(1);
         assertThat(server.post("/api/clips/" + java.util.UUID.randomUUID() + "/examination", "")
+                        .status())
+                .isEqualTo(404);
+    }
+
+    @Test
+    void aClipGetsSmallPictures(RunningServer server) throws Exception {
+        String at =
+                "/api/clips/" + server.clip("peeks.mp4", 160, 90, 20).path("id").asString() + "/peeks";
+        JsonNode peeks = server.get(at).json();
+        for (int i = 0; i < 600 && peeks.path("coming").asBoolean(); i++) {
+            Thread.sleep(50);
+            peeks = server.get(at).json();
+        }
+        assertThat(peeks.path("count").asInt()).isEqualTo(20);
+        assertThat(peeks.path("width").asInt()).isEqualTo(160);
+        var picture = server.get(at + "/19");
+        assertThat(picture.status()).isEqualTo(200);
+        // every JPEG file begins with this marker, ITU-T T.81 table B.1
+        assertThat(picture.bytes()).startsWith(0xFF, 0xD8);
+        assertThat(server.get(at + "/20").status()).isEqualTo(404);
+        assertThat(server.get("/api/clips/" + java.util.UUID.randomUUID() + "/peeks")
                         .status())
                 .isEqualTo(404);
     }

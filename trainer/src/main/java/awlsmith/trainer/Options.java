@@ -15,6 +15,7 @@ record Options(Map<String, String> words) {
                 channels=32 blocks=5   size of a net
                 step=1                 2: the net works at half the size, for speed
                 crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given
+                texture=2 square=8     instead: weight of the bands' energies in the loss, and the squares they are taken in
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
                 start=FILE             weights to begin with, an ONNX file of the same size or with fewer blocks
@@ -54,6 +55,9 @@ record Options(Map<String, String> words) {
     }
 
     Loss loss() {
+        if (words.containsKey("texture")) {
+            return new Loss.Texture(Double.parseDouble(text("texture", "1")), (int) number("square", 8));
+        }
         return mode() == ModelCard.Mode.CRISP || words.containsKey("crisp")
                 ? new Loss.Crisp(Double.parseDouble(text("crisp", "0.5")))
                 : new Loss.MeanError();

@@ -2,6 +2,7 @@ package awlsmith.server.stills;
 
 import awlsmith.core.picture.Region;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.render.Jpeg;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpSession;
 import java.util.Map;
@@ -66,6 +67,6 @@ class StillController {
         return ResponseEntity.ok()
                 .cacheControl(CacheControl.noStore())
                 .contentType(quick ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
-                .body(quick ? Jpeg.of(png) : png);
+                .body(quick ? Jpeg.ofPng(png) : png);
     }
 }

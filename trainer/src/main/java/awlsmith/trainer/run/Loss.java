@@ -2,6 +2,7 @@ package awlsmith.trainer.run;
 
 import ai.djl.ndarray.NDArray;
 import ai.djl.ndarray.types.Shape;
+import ai.djl.nn.convolutional.Conv2d;
 import ai.djl.nn.pooling.Pool;
 
 /** What a net is trained to make small. */
@@ -97,6 +98,69 @@ public sealed interface Loss {
             NDArray length = right.square().add(below.square()).add(LEAST).sqrt();
             return Pool.avgPool2d(
                     length, new Shape(SQUARE, SQUARE), new Shape(SQUARE, SQUARE), new Shape(0, 0), false, false);
+        }
+    }
+
+    /**
+     * The mean absolute error, and how far the local energy of fine texture is from the truth's, band by band. The bands are the
+     * eight filters with a mean of nought of the 3x3 cosine transform; the energy of a band is its mean absolute answer in
+     * overlapping squares, after K. I. Laws, "Textured image segmentation", USC 1980 (from memory). Because every band has to have
+     * its own strength, a chequer or stripes cannot stand for texture that runs another way; because squares are large, strength pays
+     * off where grains cannot be put where they were.
+     *
+     * @param weight of the second part
+     * @param square side of the squares
+     */
+    record Texture(double weight, int square) implements Loss {
+        private static final float LEAST = 1e-6f;
+
+        @Override
+        public String words() {
+            return "mean absolute error and " + weight + " times the error of eight bands' energies in squares of "
+                    + square + "x" + square;
+        }
+
+        @Override
+        public boolean judgedByPsnr() {
+            return false;
+        }
+
+        @Override
+        public NDArray of(NDArray out, NDArray answers, NDArray plain) {
+            NDArray filters = out.getManager().create(bands(), new Shape(8, 1, 3, 3));
+            NDArray error = out.sub(answers).abs().mean();
+            NDArray texture = energies(Crisp.picture(plain.add(out)), filters)
+                    .sub(energies(Crisp.picture(plain.add(answers)), filters))
+                    .abs()
+                    .mean();
+            return error.add(texture.mul((float) weight));
+        }
+
+        private NDArray energies(NDArray picture, NDArray filters) {
+            NDArray answers = Conv2d.conv2d(picture, filters).singletonOrThrow();
+            return Pool.avgPool2d(
+                    answers.square().add(LEAST).sqrt(),
+                    new Shape(square, square),
+                    new Shape(square / 2, square / 2),
+                    new Shape(0, 0),
+                    false,
+                    false);
+        }
+
+        /** The 3x3 cosine transform without its mean, orthonormal; row by row of each filter. */
+        static float[] bands() {
+            double[][] waves = {
+                {1 / Math.sqrt(3), 1 / Math.sqrt(3), 1 / Math.sqrt(3)},
+                {1 / Math.sqrt(2), 0, -1 / Math.sqrt(2)},
+                {1 / Math.sqrt(6), -2 / Math.sqrt(6), 1 / Math.sqrt(6)}
+            };
+            var all = new float[8 * 9];
+            for (int band = 1; band < 9; band++) {
+                for (int i = 0; i < 9; i++) {
+                    all[(band - 1) * 9 + i] = (float) (waves[band / 3][i / 3] * waves[band % 3][i % 3]);
+                }
+            }
+            return all;
         }
     }
 }
