@@ -118,9 +118,6 @@ const standIn = computed(() => (!props.moving && (due.value || left.pending) ? p
 
 /** Why it takes long, and what to do. */
 const waits = computed(() => {
-  if (standIn.value) {
-    return 'small picture while you look along; exact pixels when you rest'
-  }
   if (rough.value) {
     return 'the line is slow: a first look with loss, exact pixels follow'
   }
@@ -138,6 +135,9 @@ const isOtherTake = computed(() =>
   props.moving ? props.moving.against !== undefined : props.against !== undefined && !props.against.reference,
 )
 const leftName = computed(() => {
+  if (standIn.value) {
+    return 'source, small while you look along'
+  }
   if (props.moving) {
     return props.moving.against === undefined ? 'source, enlarged plainly' : `take ${props.moving.against}`
   }
@@ -476,13 +476,18 @@ defineExpose({
         <span>{{ mark.name }}</span>
       </div>
     </div>
-    <span v-if="shown !== 'treated'" class="tag at-left" :class="isOtherTake ? 'treated' : 'source'">
+    <span
+      v-if="shown !== 'treated' || standIn"
+      class="tag at-left"
+      data-test="left-name"
+      :class="isOtherTake ? 'treated' : 'source'"
+    >
       {{ leftName }}
     </span>
-    <span v-if="shown !== 'source'" class="tag treated at-right">
+    <span v-if="shown !== 'source' && !standIn" class="tag treated at-right">
       take {{ rightName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
     </span>
-    <span v-if="shown === 'difference'" class="tag middle">
+    <span v-if="shown === 'difference' && !standIn" class="tag middle">
       {{ isError ? 'error' : 'difference' }} ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255
     </span>
     <div v-if="late" class="late" role="status">

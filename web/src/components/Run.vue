@@ -34,7 +34,8 @@ const peek = computed(() => (under.value === undefined ? undefined : props.peekO
 const peekAt = computed(() => `clamp(120px, ${at((under.value ?? 0) + 0.5)}, calc(100% - 120px))`)
 
 function lookUnder(event: PointerEvent) {
-  under.value = clamp(Math.floor(frameUnder(event)), 0, props.frames - 1)
+  // while dragging the picture itself follows
+  under.value = event.buttons > 0 ? undefined : clamp(Math.floor(frameUnder(event)), 0, props.frames - 1)
 }
 
 const at = (n: number) => `${(100 * n) / props.frames}%`
@@ -298,7 +299,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 
 .peek {
   position: absolute;
-  bottom: calc(100% + 34px);
+  bottom: calc(100% + 4px);
   width: 240px;
   margin: 0 0 0 -120px;
   padding: 4px;

@@ -136,6 +136,29 @@ class PreparingIT extends BrowserIT {
 
     @Test
     @Order(5)
+    void smallPicturesStandInWhileOneDragsAlongTheTimeAxis() {
+        BoundingBox strip = page.locator("[data-test=strip]").boundingBox();
+        double y = strip.y + strip.height / 2;
+        Locator under = page.locator("[data-test=peek] img");
+        page.mouse().move(strip.x + strip.width / 2, y);
+        assertThat(under).isVisible(SOON);
+        assertThat(page.locator("[data-test=peek]")).containsText("frame 30");
+        Locator name = page.locator("[data-test=left-name]");
+        page.mouse().down();
+        boolean seen = false;
+        for (int i = 0; i < 200 && !seen; i++) {
+            page.mouse().move(strip.x + strip.width * (0.1 + 0.004 * i), y);
+            seen = name.textContent().contains("small");
+        }
+        assertThat(seen).isTrue();
+        assertThat(under).isHidden();
+        page.mouse().up();
+        settled();
+        assertThat(name).not().containsText("small");
+    }
+
+    @Test
+    @Order(6)
     void aCropDraggedOnThePictureKeepsTheVeryPixels() throws IOException {
         Path file = folder.resolve("quarters.mkv");
         // four colours that meet at 80,60 of 160x120
@@ -185,7 +208,7 @@ class PreparingIT extends BrowserIT {
     }
 
     @Test
-    @Order(6)
+    @Order(7)
     void damageIsMarkedAndARebuiltCopyStandsBesideIt() {
         open("Broken off.mkv");
         assertThat(page.locator("[data-test=damage]").first()).isVisible();
