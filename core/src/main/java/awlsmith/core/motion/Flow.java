@@ -1,0 +1,56 @@
+package awlsmith.core.motion;
+
+import awlsmith.core.picture.Plane;
+import awlsmith.core.pipeline.Work;
+
+/**
+ * Motion: from(x, y) is seen again at to(x + u, y + v).
+ *
+ * @param u samples to the right, as large as the picture
+ * @param v samples down, as large
+ */
+public record Flow(Plane u, Plane v) {
+    public int width() {
+        return u.width();
+    }
+
+    public int height() {
+        return u.height();
+    }
+
+    /**
+     * The other picture as it would look from here: made(x, y) = to(x + u, y + v), bilinear, the border's samples going on outside.
+     *
+     * @param to as large as the flow, or smaller by whole steps for halved chroma; motion is made smaller by the same
+     */
+    public Plane warp(Plane to, Work work) {
+        int stepX = Math.ceilDiv(width(), to.width());
+        int stepY = Math.ceilDiv(height(), to.height());
+        Plane made = Plane.of(to.width(), to.height());
+        work.bands(made.height(), 16, (first, end) -> {
+            for (int y = first; y < end; y++) {
+                for (int x = 0; x < made.width(); x++) {
+                    int fx = Math.min(x * stepX, width() - 1);
+                    int fy = Math.min(y * stepY, height() - 1);
+                    made.set(x, y, sample(to, x + u.at(fx, fy) / stepX, y + v.at(fx, fy) / stepY));
+                }
+            }
+        });
+        return made;
+    }
+
+    /** Between four samples, bilinear; the border's samples go on outside. */
+    static float sample(Plane p, float x, float y) {
+        float inX = Math.clamp(x, 0, p.width() - 1);
+        float inY = Math.clamp(y, 0, p.height() - 1);
+        int x0 = Math.min((int) inX, Math.max(0, p.width() - 2));
+        int y0 = Math.min((int) inY, Math.max(0, p.height() - 2));
+        int x1 = Math.min(x0 + 1, p.width() - 1);
+        int y1 = Math.min(y0 + 1, p.height() - 1);
+        float right = inX - x0;
+        float down = inY - y0;
+        float upper = p.at(x0, y0) + right * (p.at(x1, y0) - p.at(x0, y0));
+        float lower = p.at(x0, y1) + right * (p.at(x1, y1) - p.at(x0, y1));
+        return upper + down * (lower - upper);
+    }
+}

@@ -1,0 +1,2 @@
+/** Motion between two pictures. */
+package awlsmith.core.motion;
