@@ -40,7 +40,7 @@ public record Flow(Plane u, Plane v) {
     }
 
     /** Between four samples, bilinear; the border's samples go on outside. */
-    static float sample(Plane p, float x, float y) {
+    public static float sample(Plane p, float x, float y) {
         float inX = Math.clamp(x, 0, p.width() - 1);
         float inY = Math.clamp(y, 0, p.height() - 1);
         int x0 = Math.min((int) inX, Math.max(0, p.width() - 2));

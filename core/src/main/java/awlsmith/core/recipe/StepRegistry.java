@@ -11,6 +11,7 @@ public final class StepRegistry {
             new TurnStep(),
             new CropStep(),
             new EvenLightStep(),
+            new DustStep(),
             new EnlargeStep());
 
     private StepRegistry() {}
