@@ -7,7 +7,9 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
+import awlsmith.trainer.net.Weights;
 import awlsmith.trainer.onnx.EightBits;
+import awlsmith.trainer.onnx.OnnxFile;
 import awlsmith.trainer.pairs.Pair;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
@@ -23,6 +25,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.SplittableRandom;
+import java.util.TreeMap;
 
 /** Trains a model, or puts a trained one among the shipped ones. */
 public final class Main {
@@ -38,6 +41,7 @@ public final class Main {
         switch (arguments.length == 0 ? "" : arguments[0]) {
             case "train" -> train(Options.of(arguments));
             case "quicken" -> quicken(Options.of(arguments));
+            case "blend" -> blend(Options.of(arguments));
             case "ship" -> ship(Options.of(arguments));
             default -> System.out.print(Options.HELP);
         }
@@ -156,6 +160,34 @@ public final class Main {
         int height = Math.min(EXAMPLE_SIDE, pair.height());
         var part = new Region((pair.width() - width) / 2, (pair.height() - height) / 2, width, height);
         return pair.shown().stream().map(plane -> plane.window(part)).toList();
+    }
+
+    /**
+     * Between two nets of which one was trained on from the other all weights in between are nets, and do what lies in between (Wang et
+     * al., "ESRGAN", ECCV workshops 2018, section 3.4, from memory).
+     */
+    private static void blend(Options options) throws Exception {
+        Path latest = options.folder().resolve("latest.onnx");
+        Weights weights = OnnxFile.read(latest);
+        weights.follow(OnnxFile.read(options.with()), options.share());
+        PictureSet pictures = options.task().pictures(new PackageCache(options.packages()), options.seed());
+        var validation = new Validation(pairs(pictures.check(), options.task().makers(), options));
+        Path best = options.folder().resolve("best.onnx");
+        var notes = new TreeMap<>(OnnxFile.notes(latest));
+        OnnxFile.write(best, weights, notes);
+        Validation.Score score = validation.of(best);
+        notes.put("gain", "" + score.gain());
+        notes.put("ssim", "" + score.ssim());
+        notes.put("gradient", "" + score.gradient());
+        notes.put("loss", notes.get("loss") + "; led back by " + options.share() + " to where it began");
+        OnnxFile.write(best, weights, notes);
+        System.out.printf(
+                Locale.ROOT,
+                "PSNR %.3f, %+.3f dB over %s, gradient %.3f%n",
+                score.psnr(),
+                score.gain(),
+                options.task().rival(),
+                score.gradient());
     }
 
     private static void ship(Options options) throws Exception {

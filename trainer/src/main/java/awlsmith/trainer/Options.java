@@ -23,6 +23,8 @@ record Options(Map<String, String> words) {
                 folder=FOLDER          what the run writes; default a folder of the task's and mode's name in training
                 training=FOLDER        default .awlsmith/training
                 packages=FOLDER        fetched packages are kept there; default .awlsmith/packages
+            blend task=... [mode=...] with=FILE share=0.5
+                leads the run's last weights a share of the way back to those of a file of the same size, and makes that its best
             ship task=... [mode=...] [kind=...] into=FOLDER
                 puts the run's best model and its card among the shipped ones
             quicken task=... [mode=...] into=FOLDER
@@ -92,6 +94,14 @@ record Options(Map<String, String> words) {
 
     Optional<Path> start() {
         return Optional.ofNullable(words.get("start")).map(Path::of);
+    }
+
+    Path with() {
+        return Path.of(text("with", ""));
+    }
+
+    float share() {
+        return Float.parseFloat(text("share", "0.5"));
     }
 
     Path into() {

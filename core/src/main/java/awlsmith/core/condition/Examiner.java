@@ -1,6 +1,8 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.colour.LayoutStages;
+import awlsmith.core.film.Scratches;
+import awlsmith.core.film.Spots;
 import awlsmith.core.measure.Blocking;
 import awlsmith.core.measure.Borders;
 import awlsmith.core.measure.EdgeWidth;
@@ -38,12 +40,26 @@ public final class Examiner {
     /** Frames a second on which the slower measures are taken. */
     private static final double SAMPLES_A_SECOND = 3;
 
+    /**
+     * Seconds from one look for dust to the next, which takes as long as a dozen frames otherwise do: at first, so that short clips
+     * have some, and at most.
+     */
+    private static final double FILM_EVERY = 0.3;
+
+    private static final double FILM_EVERY_AT_MOST = 2;
+    private static final double FILM_RARER = 1.25;
+    /** How far dust stands out, luma, and how large it is at most, samples: the defaults of the step against it. */
+    private static final float DUST = 20 / 255f;
+
+    private static final int DUST_SIZE = 24;
+
     private final FrameSource clip;
     private final double rate;
     private final PlanePool pool;
     private final List<FrameNote> frames = new ArrayList<>();
     private final List<FieldNote> fields = new ArrayList<>();
     private final List<Sample> samples = new ArrayList<>();
+    private final List<FilmNote> film = new ArrayList<>();
     private Borders borders;
 
     /** @param rate frames a second */
@@ -59,6 +75,8 @@ public final class Examiner {
      */
     public Notes examine(LongConsumer progress, Cancel cancel) {
         int every = (int) Math.max(1, Math.round(rate / SAMPLES_A_SECOND));
+        double filmEvery = FILM_EVERY;
+        double filmAt = 1;
         Looked before = null;
         Looked here = null;
         try (FrameStream stream = opened(cancel)) {
@@ -72,6 +90,11 @@ public final class Examiner {
                 }
                 if (before != null) {
                     fields.add(field(before, here, after));
+                    if (here.frame().number() >= filmAt) {
+                        film.add(film(before, here, after, Work.alone().with(cancel)));
+                        filmAt += filmEvery * rate;
+                        filmEvery = Math.min(FILM_EVERY_AT_MOST, filmEvery * FILM_RARER);
+                    }
                     before.frame().release(pool);
                 }
                 before = here;
@@ -93,6 +116,7 @@ public final class Examiner {
                 List.copyOf(frames),
                 List.copyOf(fields),
                 List.copyOf(samples),
+                List.copyOf(film),
                 borders == null ? Borders.NONE : borders);
     }
 
@@ -154,6 +178,14 @@ public final class Examiner {
     private static FieldNote field(Looked before, Looked here, Looked after) {
         var fit = Fields.fit(before.luma(), here.luma(), after.luma());
         return new FieldNote(here.frame().number(), Fields.verdict(fit), Fields.combed(here.luma()));
+    }
+
+    private static FilmNote film(Looked before, Looked here, Looked after, Work work) {
+        Spots spots = Spots.find(before.luma(), here.luma(), after.luma(), DUST, DUST_SIZE, work);
+        return new FilmNote(
+                here.frame().number(),
+                spots.count(),
+                Scratches.find(here.luma(), DUST / 2, work).size());
     }
 
     private void sample(Looked here) {

@@ -87,6 +87,8 @@ public final class Judge {
         findings.add(stairs());
         findings.add(haloes());
         findings.add(flicker());
+        findings.add(FilmFindings.dust(notes.film(), scan.isInterlaced()));
+        findings.add(FilmFindings.scratches(notes.film(), scan.isInterlaced()));
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));

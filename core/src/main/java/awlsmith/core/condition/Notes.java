@@ -11,4 +11,5 @@ public record Notes(
         List<FrameNote> frames,
         List<FieldNote> fields,
         List<Sample> samples,
+        List<FilmNote> film,
         Borders borders) {}

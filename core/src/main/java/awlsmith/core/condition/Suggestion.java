@@ -64,6 +64,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (flicker.isNoticed()) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
         }
+        dust(condition).ifPresent(parts::add);
         parts.add(enlarge(condition, format, byFile));
         var notes = condition.findings().stream()
                 .filter(finding -> WITHOUT_STEP.contains(finding.id()) && finding.isNoticed())
@@ -83,6 +84,25 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return new Part(
                 Step.of("cadence", Map.of("period", pulldown.period(), "phase", pulldown.phase())),
                 condition.finding("repeats").words() + ": without them motion runs evenly");
+    }
+
+    private static Optional<Part> dust(Condition condition) {
+        Finding dust = condition.finding("dust");
+        Finding scratches = condition.finding("scratches");
+        if (!dust.isNoticed() && !scratches.isNoticed()) {
+            return Optional.empty();
+        }
+        Map<String, Object> settings = new java.util.TreeMap<>();
+        if (!dust.isNoticed()) {
+            settings.put("largest", 0);
+        }
+        if (!scratches.isNoticed()) {
+            settings.put("scratches", "keep");
+        }
+        String both = dust.isNoticed() && scratches.isNoticed()
+                ? dust.words() + ", " + scratches.words()
+                : (dust.isNoticed() ? dust : scratches).words();
+        return Optional.of(new Part(Step.of("dust", settings), both));
     }
 
     private static String order(Scan scan) {

@@ -12,7 +12,7 @@ import java.util.List;
  * neighbours beside them do. The profile that a line is known by is that of A. C. Kokaram, "Motion Picture Restoration", 1998 (from
  * memory); the way to find it is ours.
  */
-final class Scratches {
+public final class Scratches {
     /** Share of the rows in which a line stands out to the same side. */
     private static final double ALONG = 0.7;
     /** Samples from a line's middle to the picture beside it. */
@@ -23,12 +23,12 @@ final class Scratches {
     private static final int ROWS = 9;
 
     /** @param left first column, @param right last one, @param height how far it stands out, lighter above 0 */
-    record Line(int left, int right, float height) {}
+    public record Line(int left, int right, float height) {}
 
     private Scratches() {}
 
     /** @param least how far a line stands out, luma */
-    static List<Line> find(Plane luma, float least, Work work) {
+    public static List<Line> find(Plane luma, float least, Work work) {
         int width = luma.width();
         float[] heights = new float[width];
         work.bands(width, 32, (first, end) -> {

@@ -23,6 +23,8 @@ import java.util.Arrays;
 public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow toBefore, Flow toAfter) {
     /** Steadier than this nothing can be told from grain: standard deviations of what the neighbours leave. */
     private static final float GRAINS = 5;
+    /** Times what ninety-nine of a hundred samples stay below. */
+    private static final float UNREST = 2;
     /** If spots were to cover more, the frame is another scene. */
     private static final double MOST = 0.03;
     /** Neighbours that differ by more than this share of the spot's height are no witnesses. */
@@ -30,7 +32,10 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
     /** Squares on each side for the median of motion: dust must not lead it. */
     private static final int STEADY = 2;
 
-    private static final int RIM = 2;
+    private static final int RIM = 4;
+    /** Around a spot the neighbours fit within this share of its height, or their motion was not found. */
+    private static final double FOLLOWED = 0.25;
+
     /** Most that light is led by. */
     private static final float FLICKER = 0.08f;
 
@@ -80,6 +85,10 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
         private final float least;
         private final int[] queue;
         private final int[] number;
+        private final int[] ringed;
+        private int ringNumber;
+        private double ringA;
+        private double ringB;
 
         Search(Plane here, Plane a, Plane b, float least, int largest, Work work) {
             this.here = here;
@@ -92,12 +101,13 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
             beyond = new float[width * height];
             queue = new int[width * height];
             number = new int[width * height];
+            ringed = new int[width * height];
             work.bands(height, 16, (first, end) -> {
                 for (int y = first; y < end; y++) {
                     row(y);
                 }
             });
-            this.least = Math.max(least, GRAINS * grain());
+            this.least = Math.max(least, unrest());
         }
 
         private void row(int y) {
@@ -116,15 +126,16 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
             }
         }
 
-        /** The standard deviation of what stands out, by its median: spots are few. */
-        private float grain() {
+        /** What a spot must stand out of to be none of the picture's own unrest: its grain, and what motion leaves. */
+        private float unrest() {
             int step = Math.max(1, off.length / 20_000);
             float[] some = new float[Math.ceilDiv(off.length, step)];
             for (int i = 0; i < some.length; i++) {
                 some[i] = Math.abs(off[i * step]);
             }
             Arrays.sort(some);
-            return some[some.length / 2] / 0.6745f;
+            // a standard deviation by the median, and all but the last hundredth: spots are fewer
+            return Math.max(GRAINS * some[some.length / 2] / 0.6745f, UNREST * some[some.length * 99 / 100]);
         }
 
         Spots spots(Flow back, Flow on) {
@@ -138,8 +149,8 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
                 if (Math.abs(beyond[i]) >= least && number[i] == 0) {
                     next++;
                     int size = grow(i, next);
-                    if (isSpot(size)) {
-                        fill(size, next, share, filling, after);
+                    if (isSpot(size, next)) {
+                        fill(size, share, filling, after);
                         count++;
                         covered += size;
                     }
@@ -174,7 +185,7 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
             return size;
         }
 
-        private boolean isSpot(int size) {
+        private boolean isSpot(int size, int mine) {
             int left = width;
             int right = 0;
             int top = height;
@@ -191,25 +202,55 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
                 out += Math.abs(off[queue[k]]);
                 apart += Math.abs(a.at(x, y) - b.at(x, y));
             }
-            return right - left < largest && bottom - top < largest && apart < AGREE * out;
+            if (right - left >= largest || bottom - top >= largest || apart >= AGREE * out) {
+                return false;
+            }
+            ring(size, mine);
+            // where the motion was not found, all around differs as the spot does
+            return Math.max(ringA, ringB) < FOLLOWED * out / size;
         }
 
-        private void fill(int size, int mine, Plane share, Plane filling, boolean[] after) {
+        /**
+         * How well each neighbour fits in the ring around the spot in the queue, mean absolute difference; its soft edge is left out.
+         * Spots at both sides of the ring count as they are.
+         */
+        private void ring(int size, int mine) {
             double ofA = 0;
             double ofB = 0;
+            int samples = 0;
+            ringNumber++;
             for (int k = 0; k < size; k++) {
                 int x = queue[k] % width;
                 int y = queue[k] / width;
                 for (int i = Math.max(0, y - RIM); i <= Math.min(height - 1, y + RIM); i++) {
                     for (int j = Math.max(0, x - RIM); j <= Math.min(width - 1, x + RIM); j++) {
-                        if (number[i * width + j] != mine) {
+                        int at = i * width + j;
+                        if (number[at] != mine && ringed[at] != ringNumber && !touches(j, i, mine)) {
+                            ringed[at] = ringNumber;
                             ofA += Math.abs(here.at(j, i) - a.at(j, i));
                             ofB += Math.abs(here.at(j, i) - b.at(j, i));
+                            samples++;
                         }
                     }
                 }
             }
-            boolean byAfter = ofB < ofA;
+            ringA = ofA / Math.max(1, samples);
+            ringB = ofB / Math.max(1, samples);
+        }
+
+        private boolean touches(int x, int y, int mine) {
+            for (int i = Math.max(0, y - 1); i <= Math.min(height - 1, y + 1); i++) {
+                for (int j = Math.max(0, x - 1); j <= Math.min(width - 1, x + 1); j++) {
+                    if (number[i * width + j] == mine) {
+                        return true;
+                    }
+                }
+            }
+            return false;
+        }
+
+        private void fill(int size, Plane share, Plane filling, boolean[] after) {
+            boolean byAfter = ringB < ringA;
             Plane from = byAfter ? b : a;
             for (int k = 0; k < size; k++) {
                 int x = queue[k] % width;

@@ -204,7 +204,7 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(19);
+        assertThat(condition.findings()).hasSize(21);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
     }
 }
