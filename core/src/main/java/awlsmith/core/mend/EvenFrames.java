@@ -1,5 +1,6 @@
 package awlsmith.core.mend;
 
+import awlsmith.core.motion.Between;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
@@ -10,13 +11,14 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.function.LongFunction;
 
 /**
  * A clip at one rate throughout: every frame goes to the place on the even grid that is nearest to its time, and places that
- * none came to are filled by a cross-fade of the frames around them.
+ * none came to are filled along the motion of the frames around them.
  */
 public final class EvenFrames implements FrameSource {
     private static final int NONE = -1;
@@ -99,17 +101,24 @@ public final class EvenFrames implements FrameSource {
         private int beforeAt = NONE;
         private Frame after;
         private int afterAt = NONE;
+        /** Of the frames around, while places between them are filled. */
+        private Between between;
+
+        private final Region window;
+        private final Work work;
 
         Filled(int from, int end, Region window, PlanePool pool, Cancel cancel) {
             this.place = from;
             this.end = end;
+            this.window = window;
+            work = Work.alone().with(cancel);
             this.pool = pool;
             int first = from;
             while (first > 0 && frames[first] == NONE) {
                 first--;
             }
             next = Math.max(0, frames[first]);
-            stream = source.open(new FrameRange(next, FrameRange.OPEN), window, pool, cancel);
+            stream = source.open(new FrameRange(next, FrameRange.OPEN), format().whole(), pool, cancel);
             afterAt = first - 1;
             advance();
         }
@@ -122,6 +131,7 @@ public final class EvenFrames implements FrameSource {
         /** Goes on to the next place that has a frame, and fetches that frame. */
         private void advance() {
             release(before);
+            between = null;
             before = after;
             beforeAt = afterAt;
             after = null;
@@ -162,28 +172,31 @@ public final class EvenFrames implements FrameSource {
             float share = before == null || after == null || beforeAt == place
                     ? 0
                     : (float) (place - beforeAt) / (afterAt - beforeAt);
-            Frame out = faded(first, second, share);
+            Rational time = Rational.of(place).dividedBy(rate);
+            Frame out = share == 0 ? copy(first, time) : made(first, second, share, time);
             place++;
             return Optional.of(out);
         }
 
-        private Frame faded(Frame a, Frame b, float share) {
-            Rational time = Rational.of(place).dividedBy(rate);
-            Frame out = Frame.blank(a.format(), a.window(), place, time, pool);
+        /** Motion is looked for in whole pictures, so that every part is made alike. */
+        private Frame made(Frame first, Frame second, float share, Rational time) {
+            if (between == null) {
+                between = new Between(first, second, work);
+            }
+            Frame whole = between.at(share, place, time, pool);
+            Frame out = copy(whole, time);
+            whole.release(pool);
+            return out;
+        }
+
+        private Frame copy(Frame frame, Rational time) {
+            Frame from = frame.cut(window);
+            Frame out = Frame.blank(frame.format(), window, place, time, pool);
             for (int p = 0; p < out.planes().size(); p++) {
+                Plane a = from.plane(p);
                 Plane to = out.plane(p);
                 for (int y = 0; y < to.height(); y++) {
-                    int ia = a.plane(p).row(y);
-                    int ib = b.plane(p).row(y);
-                    int at = to.row(y);
-                    if (share == 0) {
-                        System.arraycopy(a.plane(p).data(), ia, to.data(), at, to.width());
-                        continue;
-                    }
-                    for (int x = 0; x < to.width(); x++) {
-                        float va = a.plane(p).data()[ia + x];
-                        to.data()[at + x] = va + share * (b.plane(p).data()[ib + x] - va);
-                    }
+                    System.arraycopy(a.data(), a.row(y), to.data(), to.row(y), to.width());
                 }
             }
             return out;

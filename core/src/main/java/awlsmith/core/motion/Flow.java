@@ -49,8 +49,9 @@ public record Flow(Plane u, Plane v) {
         int y1 = Math.min(y0 + 1, p.height() - 1);
         float right = inX - x0;
         float down = inY - y0;
-        float upper = p.at(x0, y0) + right * (p.at(x1, y0) - p.at(x0, y0));
-        float lower = p.at(x0, y1) + right * (p.at(x1, y1) - p.at(x0, y1));
-        return upper + down * (lower - upper);
+        // so that a sample's own place gives the sample itself, to the bit
+        float upper = (1 - right) * p.at(x0, y0) + right * p.at(x1, y0);
+        float lower = (1 - right) * p.at(x0, y1) + right * p.at(x1, y1);
+        return (1 - down) * upper + down * lower;
     }
 }

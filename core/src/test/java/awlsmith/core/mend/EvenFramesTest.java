@@ -96,7 +96,7 @@ class EvenFramesTest {
         assertEven(light(even, FrameRange.all()), 0);
     }
 
-    /** Light rises with time, so a cross-fade at the right share gives the light of the time that is missing. */
+    /** Light rises with time, so mixing both sides at the right share gives the light of the time that is missing. */
     @Test
     void lostFramesAreMadeOfTheirNeighbours() {
         var even = even(0, 0.04, 0.16, 0.20, 0.32);
