@@ -1,6 +1,7 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Borders;
+import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Fields;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.picture.Scan;
@@ -146,15 +147,24 @@ public final class Judge {
                 "steps on the block lattice against those beside it (Muijs and Kirenko 2005)");
     }
 
+    /** Edges this many times as wide one way as the other are a blur of that way. */
+    private static final double LOPSIDED = 1.4;
+    /** Degrees that the angle of a blur may be off. */
+    private static final double PLAIN = 12;
+
     private Finding blur() {
         double width = median(s -> s.edges().width());
-        double lopsided = median(s -> s.edges().lopsided());
+        var edges = new EdgeWidth.Edges(
+                median(s -> s.edges().across()),
+                median(s -> s.edges().down()),
+                median(s -> s.edges().rising()),
+                median(s -> s.edges().falling()),
+                0);
         if (Double.isNaN(width)) {
             return new Finding(
                     "blur", "Blur", 0, "px", 0, "no strong edges to measure", "edge width (Marziliano 2002)");
         }
-        boolean across = median(s -> s.edges().across()) > median(s -> s.edges().down());
-        String way = lopsided < 1.5 ? "" : across ? ", mostly sideways" : ", mostly up and down";
+        String way = edges.lopsided() < LOPSIDED ? "" : ", mostly " + way(edges.angle());
         return new Finding(
                 "blur",
                 "Blur",
@@ -162,7 +172,17 @@ public final class Judge {
                 "px",
                 (width - 2.2) / 5,
                 say("edges %.1f pixels wide%s", width, way),
-                "mean width of strong edges (Marziliano et al. 2002)");
+                "mean width of strong edges (Marziliano et al. 2002), along four ways");
+    }
+
+    /** In words where it nearly is one of the plain ways. */
+    private static String way(double angle) {
+        double off = Math.min(angle, 180 - angle);
+        return off < PLAIN
+                ? "sideways"
+                : off > 90 - PLAIN
+                        ? "up and down"
+                        : say("at %.0f°, %s to the right", off, angle < 90 ? "rising" : "falling");
     }
 
     private Scan scan() {

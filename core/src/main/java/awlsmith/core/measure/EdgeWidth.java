@@ -28,17 +28,44 @@ public final class EdgeWidth {
     /**
      * @param across mean width of edges met going along rows, in samples; NaN where there are too few
      * @param down the same going along columns
+     * @param rising the same going up to the right, by half a right angle; in samples of a row
+     * @param falling the same going down to the right
      * @param overshoot beside edges, as a share of the edge's height: 0 without haloes; NaN where there are too few
      */
-    public record Edges(double across, double down, double overshoot) {
+    public record Edges(double across, double down, double rising, double falling, double overshoot) {
         /** The mean of both ways, or the one there is. */
         public double width() {
             return Double.isNaN(across) ? down : Double.isNaN(down) ? across : (across + down) / 2;
         }
 
-        /** How many times wider edges are one way than the other; 1 where only one way has edges. */
+        /** How many times wider edges are along the angle than at right angles to it; 1 where only one way has edges. */
         public double lopsided() {
-            return Double.isNaN(across) || Double.isNaN(down) ? 1 : Math.max(across / down, down / across);
+            double mean = mean();
+            double swing = Math.hypot(along(), askew());
+            // beyond that the widths contradict each other
+            return Double.isNaN(swing) ? 1 : Math.sqrt((mean + swing) / Math.max(mean - swing, mean / 25));
+        }
+
+        /**
+         * The way along which edges are widest, as motion leaves them: 0 is sideways, 90 up and down, and below 90 it rises to the
+         * right; degrees, 0..180. The squares of widths are taken to swing like a cosine of twice the angle, as they do where a blur
+         * of all ways and one of a single way add up; the fit is ours. NaN where a way has too few edges.
+         */
+        public double angle() {
+            double angle = Math.toDegrees(Math.atan2(askew(), along())) / 2;
+            return angle < 0 ? angle + 180 : angle;
+        }
+
+        private double mean() {
+            return (across * across + down * down + rising * rising + falling * falling) / 4;
+        }
+
+        private double along() {
+            return (across * across - down * down) / 2;
+        }
+
+        private double askew() {
+            return (rising * rising - falling * falling) / 2;
         }
     }
 
@@ -51,8 +78,23 @@ public final class EdgeWidth {
         for (int x = 0; x < luma.width(); x += 2) {
             line(luma, luma.row(0) + x, luma.stride(), luma.height(), down);
         }
+        var rising = new Tally();
+        var falling = new Tally();
+        for (int k = -luma.height() + 1; k < luma.width(); k += 3) {
+            int skipped = Math.max(0, -k);
+            int length = Math.min(luma.height() - skipped, luma.width() - Math.max(0, k));
+            int x = Math.max(0, k);
+            line(luma, luma.row(skipped) + x, luma.stride() + 1, length, falling);
+            line(luma, luma.row(luma.height() - 1 - skipped) + x, 1 - luma.stride(), length, rising);
+        }
         int shots = across.shots + down.shots;
-        return new Edges(across.width(), down.width(), shots < ENOUGH ? Double.NaN : (across.shot + down.shot) / shots);
+        double diagonal = Math.sqrt(2);
+        return new Edges(
+                across.width(),
+                down.width(),
+                diagonal * rising.width(),
+                diagonal * falling.width(),
+                shots < ENOUGH ? Double.NaN : (across.shot + down.shot) / shots);
     }
 
     private static final class Tally {

@@ -146,6 +146,34 @@ class PictureMeasuresTest {
         assertThat(edges.overshoot()).isLessThan(0.03);
     }
 
+    /** Discs, whose edges run all ways alike, blurred along a line of 13 samples. */
+    private static Plane smeared(double degrees) {
+        double dx = Math.cos(Math.toRadians(degrees));
+        double dy = -Math.sin(Math.toRadians(degrees));
+        Plane plane = Plane.of(320, 240);
+        for (int y = 0; y < 240; y++) {
+            for (int x = 0; x < 320; x++) {
+                double sum = 0;
+                for (double t = -6; t <= 6; t += 0.5) {
+                    double u = Math.floorMod(Math.round(4 * (x + t * dx)), 320) / 4.0 - 40;
+                    double v = Math.floorMod(Math.round(4 * (y + t * dy)), 320) / 4.0 - 40;
+                    sum += Math.clamp((26 - Math.hypot(u, v)) / 2, 0, 1);
+                }
+                plane.set(x, y, (float) (0.2 + 0.6 * sum / 25));
+            }
+        }
+        return plane;
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 20, 45, 70, 90, 120, 135, 160})
+    void aBlurOfOneWayHasItsAngle(double degrees) {
+        var edges = EdgeWidth.of(smeared(degrees));
+        double off = Math.abs(edges.angle() - degrees);
+        assertThat(Math.min(off, 180 - off)).isLessThan(4);
+        assertThat(edges.lopsided()).isGreaterThan(1.4);
+    }
+
     @Test
     void sharpeningLeavesHaloes() {
         double last = EdgeWidth.of(step(1, 0)).overshoot();
