@@ -478,8 +478,8 @@ class ServerTest {
     void stepsDescribeThemselves(RunningServer server) {
         JsonNode steps = server.get("/api/steps").json();
         assertThat(steps.get(0).path("id").asString()).isEqualTo("cadence");
-        assertThat(steps.get(5).path("id").asString()).isEqualTo("enlarge");
-        assertThat(steps.get(5).path("params").get(0).path("max").asDouble()).isEqualTo(8);
+        assertThat(steps.get(6).path("id").asString()).isEqualTo("enlarge");
+        assertThat(steps.get(6).path("params").get(0).path("max").asDouble()).isEqualTo(8);
     }
 
     @Test

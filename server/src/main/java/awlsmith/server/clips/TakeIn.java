@@ -104,6 +104,7 @@ public class TakeIn {
                     tell(id, toldAt, MAKING * Math.clamp(share, 0, 1));
                 },
                 cancel);
+        long bytes = Files.size(clips.source(id));
         MediaInfo info = Prober.probe(clips.source(id));
         repository.size(id, info.bytes());
         Files.createDirectories(clips.index(id).getParent());
@@ -114,12 +115,21 @@ public class TakeIn {
                 cancel);
         index.save(clips.index(id));
         thumbs(id, new Clip(info, Optional.of(index)), cancel);
+        Optional<String> grown = grown(id, bytes, index.count());
         // a clip is not seen as ready before it has its first take, which a listener gives it
         transaction.executeWithoutResult(status -> {
             ClipFacts facts = ClipFacts.of(info, index);
-            repository.ready(id, facts, index.count(), both(told.orElse(null), damage(facts, index)));
+            repository.ready(id, facts, index.count(), both(told.orElse(null), grown.orElse(damage(facts, index))));
             publisher.publishEvent(new Clips.Ready(id));
         });
+    }
+
+    /** A recording that still goes on: what is read is whole, and worth working on, but not all. */
+    private Optional<String> grown(UUID id, long before, int frames) throws IOException {
+        return Files.size(clips.source(id)) > before
+                ? Optional.of("the file grew while it was read: only its first " + frames
+                        + " frames are here. When it is whole, take this clip off the shelf and link it again")
+                : Optional.empty();
     }
 
     private void tell(UUID id, AtomicLong toldAt, double share) {

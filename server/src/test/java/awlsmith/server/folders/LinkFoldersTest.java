@@ -7,6 +7,9 @@ import awlsmith.server.RunningServer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Arrays;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 
@@ -45,6 +48,47 @@ class LinkFoldersTest {
 
         assertThat(server.delete("/api/clips/" + id).status()).isEqualTo(204);
         assertThat(Files.readAllBytes(file)).isEqualTo(before);
+    }
+
+    /** A recording that goes on while it is taken in: what there is can be worked on, and a sentence tells that it is not all. */
+    @Test
+    void aFileThatGrowsWhileItIsReadIsToldOf(RunningServer server) throws Exception {
+        Path allowed = Files.createDirectories(server.home().resolve("allowed"));
+        Path made = TestClips.moving(server.home(), "live.ts", 160, 96, "25", 40, "-pix_fmt yuv420p -c:v mpeg2video");
+        byte[] all = Files.readAllBytes(made);
+        Path file = allowed.resolve("live.ts");
+        // whole packets of 188 bytes, ISO/IEC 13818-1
+        int at = all.length / 188 * 2 / 3 * 188;
+        Files.write(file, Arrays.copyOf(all, at));
+        var stop = new AtomicBoolean();
+        Thread recorder = Thread.ofPlatform().start(() -> {
+            for (int i = at; i < all.length && !stop.get(); i += 188) {
+                try {
+                    Files.write(file, Arrays.copyOfRange(all, i, i + 188), StandardOpenOption.APPEND);
+                    Thread.sleep(20);
+                } catch (IOException | InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            }
+        });
+        try {
+            var clip = server.post("/api/folders/0/clips", "{\"path\":\"live.ts\"}")
+                    .json();
+            String id = clip.path("id").asString();
+            server.until("/api/clips/" + id, c -> c.path("state").asString().equals("READY"));
+            var ready = server.get("/api/clips/" + id).json();
+            assertThat(ready.path("problem").asString())
+                    .contains("grew while it was read")
+                    .contains("link it again");
+            assertThat(ready.path("frames").asInt()).isPositive();
+            assertThat(server.post("/api/clips/" + id + "/stills", "{\"frame\":3,\"reduce\":1,\"viewer\":\"t\"}")
+                            .status())
+                    .isEqualTo(200);
+            assertThat(server.delete("/api/clips/" + id).status()).isEqualTo(204);
+        } finally {
+            stop.set(true);
+            recorder.join();
+        }
     }
 
     @Test
