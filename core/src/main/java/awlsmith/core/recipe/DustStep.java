@@ -39,7 +39,7 @@ final class DustStep implements StepKind {
 
     @Override
     public String name() {
-        return "Dust and scratches";
+        return "Dust";
     }
 
     @Override
@@ -73,7 +73,7 @@ final class DustStep implements StepKind {
     @Override
     public String summary(Settings settings, Format input) {
         long largest = settings.whole(LARGEST).orElseThrow();
-        String spots = largest == 0 ? "" : "spots to " + largest + " px";
+        String spots = largest == 0 ? "" : "to " + largest + " px";
         String lines = scratches(settings) ? "scratches" : "";
         String both = spots.isEmpty() || lines.isEmpty() ? spots + lines : spots + ", " + lines;
         return both.isEmpty() ? "nothing" : both;
