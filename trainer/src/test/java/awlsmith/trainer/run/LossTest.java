@@ -38,7 +38,7 @@ class LossTest {
         try (NDManager manager = NDManager.newBaseManager("PyTorch")) {
             NDArray plain = phases(manager, (x, y) -> x, 0.1f);
             NDArray answers = phases(manager, (x, y) -> x * y % 3, 0.1f);
-            for (Loss loss : new Loss[] {new Loss.MeanError(), new Loss.Crisp(2)}) {
+            for (Loss loss : new Loss[] {new Loss.MeanError(), new Loss.Crisp(2), new Loss.Texture(2, 4)}) {
                 assertThat(loss.of(answers, answers, plain).getFloat()).isZero();
             }
         }
@@ -91,5 +91,63 @@ class LossTest {
                     - error.of(chequer, stripes, none).getFloat();
             assertThat(chequered).isEqualTo(missing, within(1e-6f));
         }
+    }
+
+    /** An orthonormal transform's rows have length 1, stand upright on each other, and all but the first have no mean. */
+    @Test
+    void theBandsAreThoseOfTheCosineTransform() {
+        float[] bands = Loss.Texture.bands();
+        for (int a = 0; a < 8; a++) {
+            double sum = 0;
+            for (int i = 0; i < 9; i++) {
+                sum += bands[9 * a + i];
+            }
+            assertThat(sum).isCloseTo(0, within(1e-6));
+            for (int b = 0; b < 8; b++) {
+                double product = 0;
+                for (int i = 0; i < 9; i++) {
+                    product += bands[9 * a + i] * bands[9 * b + i];
+                }
+                assertThat(product).isCloseTo(a == b ? 1 : 0, within(1e-6));
+            }
+        }
+    }
+
+    /**
+     * Worked by hand: of a slope of 0.1 a sample across only the band that is odd across and even down answers, with 0.2 / root 2 times
+     * root 3; its square is 0.06. The flat answer has the root of the least, 0.001, in all eight.
+     */
+    @Test
+    void missingTextureCostsInItsBand() {
+        try (NDManager manager = NDManager.newBaseManager("PyTorch")) {
+            NDArray none = phases(manager, (x, y) -> 0, 1);
+            NDArray slope = phases(manager, (x, y) -> x, 0.1f);
+            float error = new Loss.MeanError().of(none, slope, none).getFloat();
+            assertThat(new Loss.Texture(3, 4).of(none, slope, none).getFloat())
+                    .isEqualTo((float) (error + 3 * (Math.sqrt(0.06 + 1e-6) - 0.001) / 8), within(1e-5f));
+        }
+    }
+
+    /** Texture that runs another way, or a chequer as strong, does not stand for stripes: both cost more than stripes elsewhere do. */
+    @Test
+    void eachBandHasToHaveItsOwnStrength() {
+        try (NDManager manager = NDManager.newBaseManager("PyTorch")) {
+            NDArray none = phases(manager, (x, y) -> 0, 1);
+            NDArray stripes = phases(manager, (x, y) -> x / 2 % 2, 0.2f);
+            var error = new Loss.MeanError();
+            var texture = new Loss.Texture(1, 4);
+            float moved = cost(texture, error, phases(manager, (x, y) -> (x / 2 + 1) % 2, 0.2f), stripes, none);
+            assertThat(moved).isCloseTo(0, within(1e-5f));
+            assertThat(cost(texture, error, phases(manager, (x, y) -> y / 2 % 2, 0.2f), stripes, none))
+                    .isGreaterThan(0.02f);
+            assertThat(cost(texture, error, phases(manager, (x, y) -> (x + y) % 2, 0.2f), stripes, none))
+                    .isGreaterThan(0.02f);
+        }
+    }
+
+    /** What a loss asks beyond the error. */
+    private static float cost(Loss loss, Loss error, NDArray out, NDArray answers, NDArray plain) {
+        return loss.of(out, answers, plain).getFloat()
+                - error.of(out, answers, plain).getFloat();
     }
 }
