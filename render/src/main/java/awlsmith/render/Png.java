@@ -3,14 +3,6 @@ package awlsmith.render;
 import awlsmith.core.colour.ScreenPicture;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBufferByte;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import javax.imageio.IIOImage;
-import javax.imageio.ImageIO;
-import javax.imageio.ImageWriteParam;
-import javax.imageio.ImageWriter;
-import javax.imageio.stream.MemoryCacheImageOutputStream;
 
 /** Pictures for the browser: lossless, packed fast rather than small. */
 public final class Png {
@@ -20,21 +12,7 @@ public final class Png {
     private Png() {}
 
     public static byte[] encode(ScreenPicture picture) {
-        BufferedImage image = image(picture);
-        ImageWriter writer = ImageIO.getImageWritersByFormatName("png").next();
-        var bytes = new ByteArrayOutputStream(picture.rgb().length / 2);
-        try (var out = new MemoryCacheImageOutputStream(bytes)) {
-            ImageWriteParam how = writer.getDefaultWriteParam();
-            how.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            how.setCompressionQuality(PACKING);
-            writer.setOutput(out);
-            writer.write(null, new IIOImage(image, null, null), how);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } finally {
-            writer.dispose();
-        }
-        return bytes.toByteArray();
+        return ImageBytes.of(image(picture), "png", PACKING, picture.rgb().length / 2);
     }
 
     static BufferedImage image(ScreenPicture picture) {
