@@ -44,10 +44,10 @@ public final class Examiner {
      * Seconds from one look for dust to the next, which takes as long as a dozen frames otherwise do: at first, so that short clips
      * have some, and at most.
      */
-    private static final double FILM_EVERY = 0.3;
+    private static final double FILM_EVERY = 0.6;
 
-    private static final double FILM_EVERY_AT_MOST = 2;
-    private static final double FILM_RARER = 1.25;
+    private static final double FILM_EVERY_AT_MOST = 4;
+    private static final double FILM_RARER = 1.5;
     /** How far dust stands out, luma, and how large it is at most, samples: the defaults of the step against it. */
     private static final float DUST = 20 / 255f;
 
@@ -91,7 +91,10 @@ public final class Examiner {
                 if (before != null) {
                     fields.add(field(before, here, after));
                     if (here.frame().number() >= filmAt) {
-                        film.add(film(before, here, after, Work.alone().with(cancel)));
+                        // in woven fields teeth would pass for dust
+                        if (fields.getLast().combed() <= FieldNote.COMBED) {
+                            film.add(film(before, here, after, Work.alone().with(cancel)));
+                        }
                         filmAt += filmEvery * rate;
                         filmEvery = Math.min(FILM_EVERY_AT_MOST, filmEvery * FILM_RARER);
                     }

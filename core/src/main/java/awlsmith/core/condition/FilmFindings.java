@@ -6,7 +6,7 @@ import java.util.Locale;
 /** What is told of dust and scratches. */
 final class FilmFindings {
     /** Spots a frame that cannot be overlooked (common practice, no source). */
-    private static final double MANY = 4;
+    private static final double MANY = 5;
 
     private FilmFindings() {}
 
