@@ -197,14 +197,10 @@ class ServerTest {
     }
 
     @Test
-    void aClipGetsSmallPictures(RunningServer server) throws Exception {
+    void aClipGetsSmallPictures(RunningServer server) {
         String at =
                 "/api/clips/" + server.clip("peeks.mp4", 160, 90, 20).path("id").asString() + "/peeks";
-        JsonNode peeks = server.get(at).json();
-        for (int i = 0; i < 600 && peeks.path("coming").asBoolean(); i++) {
-            Thread.sleep(50);
-            peeks = server.get(at).json();
-        }
+        JsonNode peeks = server.until(at, p -> !p.path("coming").asBoolean());
         assertThat(peeks.path("count").asInt()).isEqualTo(20);
         assertThat(peeks.path("width").asInt()).isEqualTo(160);
         var picture = server.get(at + "/19");

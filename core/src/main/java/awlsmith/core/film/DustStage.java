@@ -79,7 +79,7 @@ public final class DustStage implements Stage {
         Frame before = in.at(-1);
         Frame after = in.at(1);
         if (largest > 0 && before.number() != here.number() && after.number() != here.number()) {
-            Spots spots = Spots.find(whole(light(before)), luma, whole(light(after)), least, largest, work);
+            Spots spots = Spots.find(light(before), luma, light(after), least, largest, work);
             if (spots.count() > 0) {
                 replace(spots, before, after, out, wanted, work);
             }
@@ -101,12 +101,13 @@ public final class DustStage implements Stage {
         }
     }
 
-    private int stepX(Plane plane, Region wanted) {
-        return Math.max(1, Math.round((float) wanted.width() / plane.width()));
+    /** Luma samples to one of a plane's; the chroma tells, as the size of a narrow part at an odd edge does not. */
+    private int stepX(int p) {
+        return format.chroma().isDifference(p) ? format.chroma().stepX() : 1;
     }
 
-    private int stepY(Plane plane, Region wanted) {
-        return Math.max(1, Math.round((float) wanted.height() / plane.height()));
+    private int stepY(int p) {
+        return format.chroma().isDifference(p) ? format.chroma().stepY() : 1;
     }
 
     /** Lines go out of the luma that dust is looked for in, too. */
@@ -117,10 +118,10 @@ public final class DustStage implements Stage {
         }
         Plane seen = whole(luma);
         for (Scratches.Line line : lines) {
-            for (Plane plane : out.planes()) {
-                int stepX = stepX(plane, wanted);
-                int stepY = stepY(plane, wanted);
-                Scratches.fill(line, seen, plane, wanted.x() / stepX, wanted.y() / stepY, stepX, stepY);
+            for (int p = 0; p < out.planes().size(); p++) {
+                int stepX = stepX(p);
+                int stepY = stepY(p);
+                Scratches.fill(line, seen, out.plane(p), wanted.x() / stepX, wanted.y() / stepY, stepX, stepY);
             }
             Scratches.fill(line, seen, luma, 0, 0, 1, 1);
         }
@@ -130,8 +131,8 @@ public final class DustStage implements Stage {
         boolean rgb = format.chroma() == Chroma.RGB;
         for (int p = 0; p < out.planes().size(); p++) {
             Plane to = out.plane(p);
-            int stepX = stepX(to, wanted);
-            int stepY = stepY(to, wanted);
+            int stepX = stepX(p);
+            int stepY = stepY(p);
             boolean luma = p == 0 && !rgb;
             Plane a = before.plane(p);
             Plane b = after.plane(p);

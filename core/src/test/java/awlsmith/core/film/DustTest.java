@@ -211,6 +211,24 @@ class DustTest {
         }
     }
 
+    /** The last column of an odd picture is one luma and one chroma sample wide. */
+    @Test
+    void theLastColumnOfAnOddPictureIsMadeAsTheWholeIs() {
+        Format odd = Clips.format(161, 121, Chroma.S420);
+        FrameSource dusty = Clips.painted(odd, 3, (n, p, x, y) -> {
+            boolean spot = n == 1 && Math.hypot((p == 0 ? x : 2 * x) - 158, (p == 0 ? y : 2 * y) - 60) < 5;
+            return p == 0 ? (spot ? 0.95 : scene(n, x, y)) : spot ? 0.4 : 0.02 * n;
+        });
+        var stage = new DustStage(odd, 20 / 255.0, 24, false);
+        Frame whole = Clips.run(dusty, FrameRange.single(1), odd.whole(), stage).getFirst();
+        var part = new Region(160, 50, 1, 20);
+        Frame cut = Clips.run(dusty, FrameRange.single(1), part, stage).getFirst();
+        for (int p = 0; p < 3; p++) {
+            assertThat(cut.plane(p).packed()).isEqualTo(whole.cut(part).plane(p).packed());
+        }
+        assertThat(whole.plane(1).at(79, 30)).isLessThan(0.1f);
+    }
+
     @Test
     void outOfRangeIsRefused() {
         assertThatThrownBy(() -> new DustStage(FORMAT, 0, 24, true)).isInstanceOf(IllegalArgumentException.class);
