@@ -38,6 +38,7 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 
 /** Enlarges footage that no training saw, made small in known ways, by every model, and writes what came back. */
 public final class Quality {
@@ -301,10 +302,13 @@ public final class Quality {
     private List<Plane> enlarged(Way way, List<Plane> small, int times) {
         Format in = grey(small.getFirst().width(), small.getFirst().height());
         List<Stage> stages = way.stages().apply(in, times);
-        var out = new ArrayList<Plane>();
+        var frames = new ArrayList<Frame>();
         for (Plane p : way.before().apply(small)) {
-            Plane made = treated(stages, new Frame(in, in.whole(), List.of(p), 0, Rational.ZERO))
-                    .plane(0);
+            frames.add(new Frame(in, in.whole(), List.of(p), frames.size(), Rational.ZERO));
+        }
+        var out = new ArrayList<Plane>();
+        for (Frame frame : treated(stages, frames)) {
+            Plane made = frame.plane(0);
             for (int i = 0; i < made.data().length; i++) {
                 made.data()[i] = Math.clamp(made.data()[i], 0, 1);
             }
@@ -314,12 +318,40 @@ public final class Quality {
     }
 
     private Frame treated(List<Stage> stages, Frame frame) {
+        return treated(stages, List.of(frame)).getFirst();
+    }
+
+    /** One frame whose neighbours are other frames that look alike, so that a model that reads several has all its work. */
+    private Frame amongOthers(List<Stage> stages, Frame frame) {
         Frame now = frame;
         for (Stage stage : stages) {
             Frame before = now;
-            now = stage.treat(d -> before, stage.output().whole(), machine.planes(), machine.work(new Cancel()));
+            now = stage.treat(
+                    d -> new Frame(before.format(), before.window(), before.planes(), d, Rational.ZERO),
+                    stage.output().whole(),
+                    machine.planes(),
+                    machine.work(new Cancel()));
             if (before != frame) {
                 before.release(machine.planes());
+            }
+        }
+        return now;
+    }
+
+    /** All frames of a clip, stage by stage. */
+    private List<Frame> treated(List<Stage> stages, List<Frame> frames) {
+        List<Frame> now = frames;
+        for (Stage stage : stages) {
+            List<Frame> before = now;
+            now = IntStream.range(0, frames.size())
+                    .mapToObj(i -> stage.treat(
+                            d -> before.get(Math.clamp(i + d, 0, before.size() - 1)),
+                            stage.output().whole(),
+                            machine.planes(),
+                            machine.work(new Cancel())))
+                    .toList();
+            if (before != frames) {
+                before.forEach(frame -> frame.release(machine.planes()));
             }
         }
         return now;
@@ -381,7 +413,7 @@ public final class Quality {
             List<Stage> stages = way.stages().apply(format, 2);
             Runnable one = () -> {
                 for (int i = 0; i < 8; i++) {
-                    treated(stages, frame).release(pool);
+                    amongOthers(stages, frame).release(pool);
                 }
             };
             one.run();

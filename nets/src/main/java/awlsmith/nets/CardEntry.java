@@ -23,6 +23,7 @@ public record CardEntry(
         int factor,
         int reach,
         int step,
+        int frames,
         String base,
         long weights,
         Map<String, String> training) {
@@ -48,6 +49,7 @@ public record CardEntry(
                 factor,
                 reach,
                 step,
+                frames,
                 Kernel.byId(base),
                 weights,
                 training);

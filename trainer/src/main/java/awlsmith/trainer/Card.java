@@ -62,6 +62,7 @@ final class Card {
                 2,
                 HashedFilters.REACH,
                 1,
+                1,
                 NetShape.BASE.id(),
                 weights,
                 training);
@@ -80,7 +81,7 @@ final class Card {
                         + " channels"
                         + (shape.step() > 1 ? ", working at half the size" : "")
                         + (shape.out() > 1 ? ", a last layer that gives " + shape.out() + " phases" : "")
-                        + (shape.planes() > 1 ? ", reading " + shape.planes() + " planes" : "")
+                        + reading(task, mode, shape)
                         + " (Lim et al. 2017, without normalisation)");
         training.put(
                 "training",
@@ -99,9 +100,17 @@ final class Card {
                 shape.factor(),
                 shape.reach(),
                 shape.step(),
+                task.frames(mode),
                 NetShape.BASE.id(),
                 shape.weights(),
                 training);
+    }
+
+    private static String reading(Task task, ModelCard.Mode mode, NetShape shape) {
+        if (task.frames(mode) > 1) {
+            return ", reading " + shape.planes() + " frames laid over each other along the motion";
+        }
+        return shape.planes() > 1 ? ", reading " + shape.planes() + " planes" : "";
     }
 
     /** A model may begin from another one or with another loss; its card must not pass that training off as this. */

@@ -5,6 +5,7 @@ import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.upscale.HashedFilters;
+import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.NumberArray;
 import awlsmith.trainer.hash.HashedTraining;
 import awlsmith.trainer.net.Weights;
@@ -51,10 +52,10 @@ public final class Main {
         Task task = options.task();
         Files.createDirectories(options.folder());
         PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
-        List<Pair> learn = pairs(pictures.learn(), task.makers(), options);
-        List<Pair> check = pairs(pictures.check(), task.makers(), options);
+        List<Pair> learn = pairs(pictures.learn(), task.makers(options.mode()), options);
+        List<Pair> check = pairs(pictures.check(), task.makers(options.mode()), options);
         System.out.println(learn.size() + " pairs to learn from, " + check.size() + " to check on");
-        var source = new Card.Source(pictures.words(), task.makers(), learn.size(), check.size());
+        var source = new Card.Source(pictures.words(), task.makers(options.mode()), learn.size(), check.size());
         if (options.hashed()) {
             hashed(learn, check, source, options);
         } else {
@@ -105,8 +106,8 @@ public final class Main {
     private static void quicken(Options options) throws Exception {
         Task task = options.task();
         PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
-        List<Pair> learn = pairs(pictures.learn(), task.makers(), options);
-        var validation = new Validation(pairs(pictures.check(), task.makers(), options));
+        List<Pair> learn = pairs(pictures.learn(), task.makers(options.mode()), options);
+        var validation = new Validation(pairs(pictures.check(), task.makers(options.mode()), options));
         String name = task.file(options.mode());
         Path model = options.into().resolve(name + ".onnx");
         Path twin = options.into().resolve(name + "-8.onnx");
@@ -120,7 +121,7 @@ public final class Main {
                 "held-out gain %+.3f dB in floating point, %+.3f in eight bits%n",
                 whole.gain(),
                 quick.gain());
-        double[] seconds = sideBySide(task, model, twin);
+        double[] seconds = sideBySide(task, options.mode(), model, twin);
         System.out.printf(
                 Locale.ROOT,
                 "%dx%d in %.0f ms in floating point, %.0f in eight bits: %.2f times as fast%n",
@@ -132,13 +133,13 @@ public final class Main {
     }
 
     /** Medians of runs that take turns, so that a busy moment hits both. */
-    private static double[] sideBySide(Task task, Path... models) throws Exception {
+    private static double[] sideBySide(Task task, ModelCard.Mode mode, Path... models) throws Exception {
         double[][] seconds = new double[models.length][SPEED_RUNS];
         Plane in = Plane.of(SPEED_WIDTH, SPEED_HEIGHT);
         for (int i = 0; i < in.data().length; i++) {
             in.data()[i] = (float) (0.5 + 0.2 * Math.sin(i * 0.01));
         }
-        List<Plane> shown = Collections.nCopies(task.planes(), in);
+        List<Plane> shown = Collections.nCopies(task.planes(mode), in);
         Plane out = Plane.of(task.factor() * SPEED_WIDTH, task.factor() * SPEED_HEIGHT);
         for (int run = 0; run < SPEED_RUNS; run++) {
             for (int m = 0; m < models.length; m++) {
@@ -171,7 +172,7 @@ public final class Main {
         Weights weights = OnnxFile.read(latest);
         weights.follow(OnnxFile.read(options.with()), options.share());
         PictureSet pictures = options.task().pictures(new PackageCache(options.packages()), options.seed());
-        var validation = new Validation(pairs(pictures.check(), options.task().makers(), options));
+        var validation = new Validation(pairs(pictures.check(), options.task().makers(options.mode()), options));
         Path best = options.folder().resolve("best.onnx");
         var notes = new TreeMap<>(OnnxFile.notes(latest));
         OnnxFile.write(best, weights, notes);

@@ -18,7 +18,7 @@ record Options(Map<String, String> words) {
                 texture=2 square=8     instead: weight of the bands' energies in the loss, and the squares they are taken in
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
-                start=FILE             weights to begin with, an ONNX file of the same size or with fewer blocks
+                start=FILE             weights to begin with, an ONNX file of the same size, or with fewer blocks or planes
                 seed=1
                 folder=FOLDER          what the run writes; default a folder of the task's and mode's name in training
                 training=FOLDER        default .awlsmith/training
@@ -67,7 +67,7 @@ record Options(Map<String, String> words) {
 
     NetShape shape() {
         return new NetShape(
-                task().planes(), (int) number("channels", 32), (int) number("blocks", 5), task().factor(), (int)
+                task().planes(mode()), (int) number("channels", 32), (int) number("blocks", 5), task().factor(), (int)
                         number("step", 1));
     }
 

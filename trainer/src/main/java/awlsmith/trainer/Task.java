@@ -22,7 +22,7 @@ enum Task {
             "Photographic",
             "camera footage that is clean or lightly compressed",
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA)))),
-    WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of(new Worn())),
+    WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of()),
     DRAWN(
             "drawn",
             "Drawn",
@@ -71,8 +71,13 @@ enum Task {
     }
 
     /** Planes that its models read. */
-    int planes() {
-        return this == FIELDS ? FieldsAround.SEEN : 1;
+    int planes(ModelCard.Mode mode) {
+        return this == FIELDS ? FieldsAround.SEEN : frames(mode);
+    }
+
+    /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
+    int frames(ModelCard.Mode mode) {
+        return this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
     }
 
     /** What a model's gain is told over. */
@@ -94,7 +99,7 @@ enum Task {
         return purpose;
     }
 
-    List<PairMaker> makers() {
-        return makers;
+    List<PairMaker> makers(ModelCard.Mode mode) {
+        return this == WORN ? List.of(new Worn(frames(mode))) : makers;
     }
 }

@@ -182,7 +182,8 @@ final class EnlargeStep implements StepKind {
             NetRunner net = OpenedModel.of(card, "model");
             double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
             do {
-                stages.add(new UpscaleStage(at, card, net, strength));
+                // a second pass finds no more in the neighbours, and a still would have to make all of them
+                stages.add(new UpscaleStage(at, card, net, strength, stages.isEmpty()));
                 at = stages.getLast().output();
             } while (stages.size() < MOST_PASSES && (at.width() < out.width() || at.height() < out.height()));
         }

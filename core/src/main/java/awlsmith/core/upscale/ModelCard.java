@@ -14,6 +14,7 @@ import java.util.Map;
  * @param factor times wider and higher it makes a picture
  * @param reach input samples around a sample that its answer depends on
  * @param step samples across and down that it reads as one: parts of a picture it is given begin at multiples of this
+ * @param frames of an enlarging model that it reads, odd: the one it enlarges and its neighbours, see {@link FramesAround}
  * @param base plain enlargement that its correction is added to
  * @param weights how many numbers were learned
  * @param training how and from what it was trained, in sentences by heading, for reading
@@ -27,6 +28,7 @@ public record ModelCard(
         int factor,
         int reach,
         int step,
+        int frames,
         Kernel base,
         long weights,
         Map<String, String> training) {
@@ -88,9 +90,9 @@ public record ModelCard(
 
     public ModelCard {
         training = Map.copyOf(training);
-        if (factor < 1 || factor > 4 || reach < 0 || step < 1 || step > 4) {
-            throw new IllegalArgumentException("model " + id + " has factor " + factor + ", reach " + reach
-                    + " and step " + step + ", must be 1..4, at least 0, and 1..4");
+        if (factor < 1 || factor > 4 || reach < 0 || step < 1 || step > 4 || frames < 1 || frames % 2 == 0) {
+            throw new IllegalArgumentException("model " + id + " has factor " + factor + ", reach " + reach + ", step "
+                    + step + " and " + frames + " frames, must be 1..4, at least 0, 1..4, and odd");
         }
     }
 }

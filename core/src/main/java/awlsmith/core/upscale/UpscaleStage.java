@@ -10,13 +10,16 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
  * Enlarges every plane plainly and adds a model's correction to the light: to luma, or to red, green and blue alike,
  * which changes luma by the same amount; halved chroma is sharpened by the luma beside it. Works in tiles that overlap by
- * the model's reach, so that no seam can be and memory does not grow with the picture.
+ * the model's reach, so that no seam can be and memory does not grow with the picture. A model that reads several frames is shown
+ * the neighbours laid over this one along the motion.
  */
 public final class UpscaleStage implements ModelStage {
     /** Within this beyond black and white excursions are kept; ringing beyond is cut. */
@@ -31,9 +34,16 @@ public final class UpscaleStage implements ModelStage {
     private final ModelCard card;
     private final NetRunner net;
     private final float strength;
+    private final boolean neighboursHelp;
 
     /** @param strength share of the correction that is added: 0 leaves the plain enlargement, 1 is what was learned */
     public UpscaleStage(Format input, ModelCard card, NetRunner net, double strength) {
+        this(input, card, net, strength, true);
+    }
+
+    /** @param neighboursHelp false shows a model that reads several frames this one alone, as of a still */
+    public UpscaleStage(Format input, ModelCard card, NetRunner net, double strength, boolean neighboursHelp) {
+        this.neighboursHelp = neighboursHelp && strength > 0 && card.frames() > 1;
         this.input = input;
         this.card = card;
         this.net = net;
@@ -56,12 +66,25 @@ public final class UpscaleStage implements ModelStage {
     @Override
     public long workBytes() {
         int reach = 2 * card.reach();
-        return net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
+        long tile =
+                net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
+        // the neighbours as they are laid, and the padded copies that the laying works on
+        return tile + (card.frames() + 2L) * Float.BYTES * input.width() * input.height() * (card.frames() > 1 ? 1 : 0);
+    }
+
+    @Override
+    public int before() {
+        return neighboursHelp ? FramesAround.radius(card.frames()) : 0;
+    }
+
+    @Override
+    public int after() {
+        return before();
     }
 
     @Override
     public Region needs(Region wanted) {
-        Region all = around(small(wanted)).around(plain.needs(wanted));
+        Region all = seen(wanted).around(plain.needs(wanted));
         if (guided != null) {
             all = all.around(guided.needs(wanted));
         }
@@ -75,32 +98,67 @@ public final class UpscaleStage implements ModelStage {
         if (strength == 0) {
             return out;
         }
-        boolean rgb = input.chroma() == Chroma.RGB;
-        Plane light = rgb ? luma(in, pool) : in.plane(0);
+        Region part = around(small(wanted));
+        var lights = new Lights(neighbours, seen(wanted), pool);
+        List<Plane> shown = FramesAround.shown(
+                lights::at, lights.hold, input.width(), input.height(), part, card.frames(), pool, work);
         List<Region> tiles = Tiles.of(small(wanted), card.reach(), work.threads());
         work.bands(tiles.size(), 1, (from, to) -> {
             for (int i = from; i < to; i++) {
                 work.cancel().check();
-                correct(tiles.get(i), light, in.window(), out, pool);
+                correct(tiles.get(i), shown, part, out, pool);
             }
         });
-        if (rgb) {
-            pool.giveBack(light);
-        }
+        shown.subList(1, shown.size()).forEach(pool::giveBack);
+        lights.giveBack();
         if (guided != null) {
             guided.add(in, out, strength, pool, work);
         }
         return out;
     }
 
+    /** What of the input the model is shown for a part of the output, and what its neighbours are laid by. */
+    private Region seen(Region wanted) {
+        return FramesAround.needs(around(small(wanted)), card.frames(), input.width(), input.height())
+                .aligned(input.chroma(), input.width(), input.height());
+    }
+
+    /** The light of the frames around, each made once. */
+    private final class Lights {
+        private final Neighbours frames;
+        private final Region hold;
+        private final PlanePool pool;
+        private final Map<Long, Plane> made = new HashMap<>();
+
+        Lights(Neighbours frames, Region hold, PlanePool pool) {
+            this.frames = frames;
+            this.hold = hold;
+            this.pool = pool;
+        }
+
+        Plane at(int distance) {
+            Frame frame = frames.at(neighboursHelp ? distance : 0);
+            return made.computeIfAbsent(frame.number(), n -> {
+                Frame held = frame.cut(hold);
+                return input.chroma() == Chroma.RGB ? luma(held, pool) : held.plane(0);
+            });
+        }
+
+        void giveBack() {
+            if (input.chroma() == Chroma.RGB) {
+                made.values().forEach(pool::giveBack);
+            }
+        }
+    }
+
     /** Adds the correction for one tile of the input. */
-    private void correct(Region tile, Plane light, Region held, Frame out, PlanePool pool) {
+    private void correct(Region tile, List<Plane> shown, Region held, Frame out, PlanePool pool) {
         int factor = card.factor();
         Region seen = around(tile);
-        Plane around = light.window(new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height()));
+        var window = new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height());
         Plane correction = pool.borrow(seen.width() * factor, seen.height() * factor);
         try {
-            net.run(List.of(around), correction);
+            net.run(shown.stream().map(plane -> plane.window(window)).toList(), correction);
             Region wanted = out.window();
             int left = Math.max(tile.x() * factor, wanted.x());
             int right = Math.min(tile.right() * factor, wanted.right());

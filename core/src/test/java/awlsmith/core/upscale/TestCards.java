@@ -9,6 +9,11 @@ public final class TestCards {
 
     /** @param factor of the enlargement, 1 for one that fills fields */
     public static ModelCard of(ModelCard.Job job, int factor, int reach) {
+        return of(job, factor, reach, 1);
+    }
+
+    /** @param frames that it reads */
+    public static ModelCard of(ModelCard.Job job, int factor, int reach, int frames) {
         return new ModelCard(
                 job,
                 "test",
@@ -18,6 +23,7 @@ public final class TestCards {
                 factor,
                 reach,
                 1,
+                frames,
                 Kernel.CATMULL_ROM,
                 1,
                 Map.of());

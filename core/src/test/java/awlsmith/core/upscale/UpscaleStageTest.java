@@ -114,4 +114,90 @@ class UpscaleStageTest {
                         new Work(Runnable::run, 1, cancel)))
                 .isInstanceOf(Cancel.Stopped.class);
     }
+
+    /** A net that reads five frames: what it is shown comes out, each plane with a weight of its own. */
+    private static final ModelCard FIVE = TestCards.of(ModelCard.Job.ENLARGE, 2, 4, 5);
+
+    private static void tell(java.util.List<Plane> frames, Plane correction) {
+        assertThat(frames).hasSize(5);
+        for (int y = 0; y < correction.height(); y++) {
+            for (int x = 0; x < correction.width(); x++) {
+                float sum = 0;
+                for (int i = 0; i < 5; i++) {
+                    sum += frames.get(i).at(x / 2, y / 2) * (i + 1) / 64;
+                }
+                correction.set(x, y, sum);
+            }
+        }
+    }
+
+    /** Frame n is a picture that wanders by (2, 1) a frame over waves. */
+    private static Frame wandering(Format format, Region window, int n) {
+        Plane p = Plane.of(window.width(), window.height());
+        for (int y = 0; y < p.height(); y++) {
+            for (int x = 0; x < p.width(); x++) {
+                int u = x + window.x() - 2 * n;
+                int v = y + window.y() - n;
+                p.set(x, y, (float) (0.5
+                        + 0.1 * Math.sin(0.35 * u + 0.2 * v)
+                        + 0.1 * Math.sin(0.21 * u - 0.43 * v)
+                        + 0.1 * Math.sin(0.9 * u + 0.1 * v)
+                        + 0.1 * Math.sin(0.15 * u + 0.75 * v)));
+            }
+        }
+        return new Frame(format, window, java.util.List.of(p), n, Rational.ZERO);
+    }
+
+    @Test
+    void severalFramesAreLaidOverEachOtherAndAnyPartComesOutAsInTheWhole() {
+        Format format = grey(210, 170);
+        var stage = new UpscaleStage(format, FIVE, UpscaleStageTest::tell, 1);
+        assertThat(stage.before()).isEqualTo(2);
+        assertThat(stage.after()).isEqualTo(2);
+        Frame whole =
+                stage.treat(d -> wandering(format, format.whole(), 7 + d), Region.whole(420, 340), pool, Work.alone());
+        for (Region part :
+                new Region[] {new Region(200, 160, 30, 22), new Region(0, 0, 2, 2), new Region(399, 301, 21, 39)}) {
+            Region needs = stage.needs(part);
+            Frame cut = stage.treat(d -> wandering(format, needs, 7 + d), part, pool, Work.alone());
+            assertThat(cut.plane(0).packed())
+                    .isEqualTo(whole.plane(0).window(part).packed());
+        }
+        // laid along the motion all five show the same: their sum is fifteen times the one
+        var plain = new UpscaleStage(format, FIVE, UpscaleStageTest::tell, 0)
+                .treat(d -> wandering(format, format.whole(), 7), Region.whole(420, 340), pool, Work.alone());
+        Frame here = wandering(format, format.whole(), 7);
+        int right = 0;
+        for (int y = 30; y < 140; y++) {
+            for (int x = 30; x < 180; x++) {
+                float added = whole.plane(0).at(2 * x, 2 * y) - plain.plane(0).at(2 * x, 2 * y);
+                right += Math.abs(added - here.plane(0).at(x, y) * 15 / 64) < 0.004 ? 1 : 0;
+            }
+        }
+        assertThat(right).isGreaterThan(110 * 150 * 95 / 100);
+    }
+
+    @Test
+    void aStillAndASecondPassShowTheFrameAlone() {
+        Format format = grey(64, 48);
+        NetRunner net = (frames, correction) -> {
+            for (Plane frame : frames) {
+                assertThat(frame.packed()).isEqualTo(frames.getFirst().packed());
+            }
+            correction.fill(0);
+        };
+        Region all = Region.whole(128, 96);
+        new UpscaleStage(format, FIVE, net, 1)
+                .treat(d -> wandering(format, format.whole(), 3), all, pool, Work.alone());
+        var second = new UpscaleStage(format, FIVE, net, 1, false);
+        assertThat(second.before()).isZero();
+        second.treat(
+                d -> {
+                    assertThat(d).isZero();
+                    return wandering(format, format.whole(), 3);
+                },
+                all,
+                pool,
+                Work.alone());
+    }
 }

@@ -57,6 +57,28 @@ public record Weights(NetShape shape, List<float[]> arrays) {
         return new Weights(larger, all);
     }
 
+    /**
+     * The same function in a net that reads more planes: what is added counts for nothing yet.
+     *
+     * @param planes at least as many as there are
+     */
+    public Weights widened(int planes) {
+        if (planes < shape.planes()) {
+            throw new IllegalArgumentException("a net of " + shape.planes() + " planes cannot become one of " + planes);
+        }
+        var larger = new NetShape(planes, shape.channels(), shape.blocks(), shape.factor(), shape.step());
+        int few = shape.in() * 9;
+        int many = larger.in() * 9;
+        float[] old = weight(0);
+        float[] first = new float[many * shape.channels()];
+        for (int c = 0; c < shape.channels(); c++) {
+            System.arraycopy(old, c * few, first, c * many, few);
+        }
+        var all = new ArrayList<>(arrays);
+        all.set(0, first);
+        return new Weights(larger, all);
+    }
+
     /** This moved a share of the way towards other weights, in place: a running mean over training. */
     public void follow(Weights other, float share) {
         for (int i = 0; i < arrays.size(); i++) {

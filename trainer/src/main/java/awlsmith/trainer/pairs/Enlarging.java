@@ -12,6 +12,7 @@ import java.util.List;
 
 /** A degraded small picture and the truth it came from. The rival is Lanczos with three lobes. */
 public final class Enlarging implements Pair {
+    private final List<Plane> shown;
     private final Plane small;
     private final Plane sharp;
     private final PlaneResampler plain;
@@ -21,10 +22,20 @@ public final class Enlarging implements Pair {
      * @param sharp luma 0..1, factor times as wide and high
      */
     public Enlarging(Plane small, Plane sharp, int factor) {
+        this(List.of(small), sharp, factor);
+    }
+
+    /**
+     * @param shown the small picture and its neighbours as {@link awlsmith.core.upscale.FramesAround} lays them over it, luma 0..1
+     * @param sharp luma 0..1, factor times as wide and high
+     */
+    public Enlarging(List<Plane> shown, Plane sharp, int factor) {
+        Plane small = shown.getFirst();
         if (sharp.width() != small.width() * factor || sharp.height() != small.height() * factor) {
             throw new IllegalArgumentException("a pair of " + small.width() + "x" + small.height() + " and "
                     + sharp.width() + "x" + sharp.height() + " is not " + factor + " times");
         }
+        this.shown = List.copyOf(shown);
         this.small = small;
         this.sharp = sharp;
         plain = new PlaneResampler(
@@ -38,7 +49,7 @@ public final class Enlarging implements Pair {
 
     @Override
     public List<Plane> shown() {
-        return List.of(small);
+        return shown;
     }
 
     @Override

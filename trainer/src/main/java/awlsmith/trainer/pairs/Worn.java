@@ -3,23 +3,29 @@ package awlsmith.trainer.pairs;
 import awlsmith.benchmarks.footage.Codec;
 import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
+import awlsmith.core.upscale.FramesAround;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
 
 /**
  * What usually happens to footage on its way: a soft lens, reduction, grain, haloes of an over-eager sharpener, a lossy
- * codec. A window moves over the picture so that the codec predicts from frame to frame as it does in footage. All
- * strengths are drawn anew for each window.
+ * codec. Pictures move, and things before them, so that the codec predicts from frame to frame as it does in footage. All
+ * strengths are drawn anew for each scene.
+ *
+ * @param frames that the net is shown, odd
  */
-public record Worn() implements PairMaker {
+public record Worn(int frames) implements PairMaker {
     private static final int WIDE = 512;
     private static final int HIGH = 384;
     private static final int FRAMES = 9;
-    private static final int[] USED = {2, 5, 8};
-    /** One window for so many samples of the clean picture. */
+    private static final int NOW = 4;
+    private static final int[] USED = {2, 4, 6};
+    /** One scene for so many samples of the clean picture. */
     private static final double AREA = 300_000;
 
     private static final List<Kernel> KERNELS =
@@ -27,8 +33,9 @@ public record Worn() implements PairMaker {
 
     @Override
     public String words() {
-        return "windows moving up to 6 samples a frame over the picture; half of them blurred by up to 1 sample, reduced by a"
-                + " drawn kernel; a third with grain of standard deviation 1 to 10 of 255, the weak more often, a sixth with"
+        return "scenes of nine frames, two in five still, the rest at 0.05 to 14 samples a frame, some turning, growing or shaken, one in"
+                + " fourteen cut within; before two in five a piece of the same picture goes its own way; half of them blurred by"
+                + " up to 1 sample, reduced by a drawn kernel; a third with grain of standard deviation 1 to 10 of 255, the weak more often, a sixth with"
                 + " haloes; through H.264 at CRF 18 to 34 (three in four) or MPEG-2 at quantiser 2 to 9, one in ten through"
                 + " none";
     }
@@ -38,20 +45,15 @@ public record Worn() implements PairMaker {
         var pairs = new ArrayList<Pair>();
         int wide = Math.min(WIDE, (sharp.width() - 16) / (4 * factor) * 4 * factor);
         int high = Math.min(HIGH, (sharp.height() - 16) / (4 * factor) * 4 * factor);
-        long windows = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < windows; i++) {
-            pairs.addAll(window(sharp, wide, high, factor, random));
+        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
+        for (int i = 0; i < scenes; i++) {
+            pairs.addAll(scene(sharp, wide, high, factor, random));
         }
         return pairs;
     }
 
-    private List<Pair> window(Plane sharp, int wide, int high, int factor, SplittableRandom random) {
-        int rangeX = sharp.width() - wide;
-        int rangeY = sharp.height() - high;
-        int dx = bounded(random.nextInt(13) - 6, rangeX);
-        int dy = bounded(random.nextInt(9) - 4, rangeY);
-        int x = start(rangeX, dx, random);
-        int y = start(rangeY, dy, random);
+    private List<Pair> scene(Plane sharp, int wide, int high, int factor, SplittableRandom random) {
+        List<Plane> truth = truth(sharp, wide, high, random);
         double blurX = random.nextBoolean() ? random.nextDouble() : 0;
         double blurY = random.nextDouble() < 0.7 ? blurX : blurX * random.nextDouble();
         Kernel kernel = KERNELS.get(random.nextInt(KERNELS.size()));
@@ -60,12 +62,8 @@ public record Worn() implements PairMaker {
         boolean brighter = random.nextBoolean();
         double halo = random.nextDouble() < 0.16 ? 0.3 + 1.2 * random.nextDouble() : 0;
         String encoder = encoder(random);
-        var truth = new ArrayList<Plane>();
         var worn = new ArrayList<Plane>();
-        for (int n = 0; n < FRAMES; n++) {
-            Plane window = sharp.window(new Region(x + n * dx, y + n * dy, wide, high));
-            Plane clean = new Plane(window.packed(), 0, wide, high, wide);
-            truth.add(clean);
+        for (Plane clean : truth) {
             Plane small = Pictures.resized(Blur.gaussian(clean, blurX, blurY), wide / factor, high / factor, kernel);
             if (halo > 0) {
                 small = sharpened(small, halo);
@@ -77,21 +75,42 @@ public record Worn() implements PairMaker {
         }
         List<Plane> coded =
                 encoder.isEmpty() ? worn.stream().map(Pictures::eightBits).toList() : Codec.through(worn, encoder);
+        // a still, or a clip that begins or ends here
+        double ends = random.nextDouble();
+        int first = ends < 0.1 || ends > 0.95 ? 0 : -frames;
+        int last = ends < 0.15 ? 0 : frames;
         var pairs = new ArrayList<Pair>();
         for (int n : USED) {
-            pairs.add(new Enlarging(coded.get(n), truth.get(n), factor));
+            pairs.add(new Enlarging(shown(coded, n, first, last), truth.get(n), factor));
         }
         return pairs;
     }
 
-    private static int bounded(int step, int range) {
-        return Math.abs(step) * (FRAMES - 1) > range ? 0 : step;
+    private List<Plane> shown(List<Plane> coded, int now, int first, int last) {
+        Plane here = coded.get(now);
+        Region all = Region.whole(here.width(), here.height());
+        return FramesAround.shown(
+                distance -> coded.get(now + Math.clamp(distance, first, last)),
+                all,
+                all.width(),
+                all.height(),
+                all,
+                frames,
+                new PlanePool(0),
+                Work.alone());
     }
 
-    private static int start(int range, int step, SplittableRandom random) {
-        int way = step * (FRAMES - 1);
-        int free = range - Math.abs(way);
-        return random.nextInt(free + 1) + (way < 0 ? -way : 0);
+    private static List<Plane> truth(Plane sharp, int wide, int high, SplittableRandom random) {
+        Layer.Sampling way = random.nextBoolean() ? Layer.Sampling.WHOLE : Layer.Sampling.SMALLER;
+        var back = new Layer(sharp, wide, high, FRAMES, NOW, way, random, true);
+        var cutTo = new Layer(sharp, wide, high, FRAMES, NOW, way, random, true);
+        int cut = random.nextInt(14) == 0 ? 1 + random.nextInt(FRAMES - 1) : FRAMES;
+        Layer front = random.nextInt(5) < 2 ? new Layer(sharp, wide, high, FRAMES, NOW, way, random, false) : null;
+        var truth = new ArrayList<Plane>();
+        for (int n = 0; n < FRAMES; n++) {
+            truth.add(Layer.picture(n < cut ? back : cutTo, front, wide, high, n - NOW, 1));
+        }
+        return truth;
     }
 
     private static String encoder(SplittableRandom random) {

@@ -102,7 +102,11 @@ public final class Training {
             model.setBlock(net);
             try (Trainer trainer = model.newTrainer(config)) {
                 trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
-                net.fill(start == null ? null : OnnxFile.read(start).deepened(shape.blocks(), seed), seed);
+                net.fill(
+                        start == null
+                                ? null
+                                : OnnxFile.read(start).widened(shape.planes()).deepened(shape.blocks(), seed),
+                        seed);
                 Weights mean = net.weights();
                 double sum = 0;
                 long sumOf = 0;
@@ -195,13 +199,12 @@ public final class Training {
 
     private NDArray array(NDManager manager, ByteBuffer samples, int planes) {
         int side = SIDE / shape.step();
-        if (planes > 1) {
-            return manager.create(samples, new Shape(BATCH, planes, side, side), DataType.FLOAT32);
-        }
-        // made with the planes innermost, as one plane lies in memory anyway: the engine keeps to that order through
-        // the
-        // whole net and need not sort every layer's input and output anew (a sixth faster)
-        return manager.create(samples, new Shape(BATCH, side, side, 1), DataType.FLOAT32)
+        // planes innermost in memory: the engine keeps to that order through the whole net and need not sort every
+        // layer's input and output anew (a sixth faster)
+        return manager.create(samples, new Shape(BATCH, planes, side, side), DataType.FLOAT32)
+                .transpose(0, 2, 3, 1)
+                .reshape(-1)
+                .reshape(BATCH, side, side, planes)
                 .transpose(0, 3, 1, 2);
     }
 

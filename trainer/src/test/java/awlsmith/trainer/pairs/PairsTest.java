@@ -100,7 +100,7 @@ class PairsTest {
     @Test
     void wornFootageIsWorseThanReducedButShowsTheSame() {
         Plane sharp = picture(600, 480);
-        List<Pair> worn = new Worn().of(sharp, 2, new SplittableRandom(2));
+        List<Pair> worn = new Worn(5).of(sharp, 2, new SplittableRandom(2));
         assertThat(worn).isNotEmpty().allSatisfy(pair -> {
             Plane clean = awlsmith.benchmarks.footage.Pictures.resized(
                     pair.sharp(),
