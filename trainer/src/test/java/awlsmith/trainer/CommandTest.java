@@ -97,6 +97,7 @@ class CommandTest {
                 2,
                 3,
                 1,
+                1,
                 old.base(),
                 1,
                 old.training());
