@@ -113,7 +113,7 @@ public final class Main {
         Path twin = options.into().resolve(name + "-8.onnx");
         List<List<Plane>> examples =
                 learn.stream().map(Main::middle).limit(EXAMPLES).toList();
-        EightBits.write(model, examples, twin);
+        EightBits.write(model, examples, options.from(), twin);
         var whole = validation.of(model);
         var quick = validation.of(twin);
         System.out.printf(

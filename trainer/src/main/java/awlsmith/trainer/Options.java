@@ -27,8 +27,9 @@ record Options(Map<String, String> words) {
                 leads the run's last weights a share of the way back to those of a file of the same size, and makes that its best
             ship task=... [mode=...] [kind=...] into=FOLDER
                 puts the run's best model and its card among the shipped ones
-            quicken task=... [mode=...] into=FOLDER
-                makes the eight-bit twin of a shipped net, for processors that multiply bytes quickly
+            quicken task=... [mode=...] [from=1] into=FOLDER
+                makes the eight-bit twin of a shipped net, for processors that multiply bytes quickly; layers before from
+                stay in floating point
             """;
 
     static Options of(String[] arguments) {
@@ -102,6 +103,10 @@ record Options(Map<String, String> words) {
 
     float share() {
         return Float.parseFloat(text("share", "0.5"));
+    }
+
+    int from() {
+        return (int) number("from", 1);
     }
 
     Path into() {

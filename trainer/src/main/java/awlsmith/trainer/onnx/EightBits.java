@@ -44,11 +44,13 @@ public final class EightBits {
 
     private final GraphProto graph;
     private final Map<String, float[]> ranges;
+    private final int first;
     private final List<NodeProto> nodes = new ArrayList<>();
     private final List<TensorProto> tensors = new ArrayList<>();
     private final Map<String, String> asBytes = new HashMap<>();
 
-    private EightBits(GraphProto graph, Map<String, float[]> ranges) {
+    private EightBits(GraphProto graph, Map<String, float[]> ranges, int first) {
+        this.first = first;
         this.graph = graph;
         this.ranges = ranges;
     }
@@ -56,12 +58,17 @@ public final class EightBits {
     /**
      * @param model as {@link OnnxFile} wrote it
      * @param examples planes like those it will see, luma 0..1
+     * @param from the first layer in bytes, odd, at least 1: what earlier layers lose, later ones pass on and add to
      * @param out the quick twin; carries the same notes
      */
-    public static void write(Path model, List<List<Plane>> examples, Path out) throws IOException, OrtException {
+    public static void write(Path model, List<List<Plane>> examples, int from, Path out)
+            throws IOException, OrtException {
+        if (from < 1 || from % 2 == 0) {
+            throw new IllegalArgumentException("bytes begin with a block, at layer 1, 3, 5 and so on, not at " + from);
+        }
         ModelProto proto = ModelProto.parseFrom(Files.readAllBytes(model));
-        var ranges = ranges(proto, examples);
-        GraphProto quick = new EightBits(proto.getGraph(), ranges).graph();
+        var ranges = ranges(proto, examples, from);
+        GraphProto quick = new EightBits(proto.getGraph(), ranges, from).graph();
         ModelProto.Builder twin = proto.toBuilder().setGraph(quick);
         twin.addMetadataProps(StringStringEntryProto.newBuilder().setKey("bits").setValue("8"));
         Files.write(out, twin.build().toByteArray());
@@ -69,10 +76,13 @@ public final class EightBits {
 
     // --- ranges ---
 
-    private static boolean isInner(NodeProto node, int layers) {
-        return node.getOpType().equals("Conv")
-                && !node.getInput(1).equals("w0")
-                && !node.getInput(1).equals("w" + (layers - 1));
+    /** @param first layer in bytes */
+    private static boolean isInner(NodeProto node, int first, int layers) {
+        if (!node.getOpType().equals("Conv")) {
+            return false;
+        }
+        int layer = Integer.parseInt(node.getInput(1).substring(1));
+        return layer >= first && layer < layers - 1;
     }
 
     private static int layers(GraphProto graph) {
@@ -82,11 +92,12 @@ public final class EightBits {
     }
 
     /** Lowest and highest value of everything that becomes bytes. */
-    private static Map<String, float[]> ranges(ModelProto model, List<List<Plane>> examples) throws OrtException {
+    private static Map<String, float[]> ranges(ModelProto model, List<List<Plane>> examples, int first)
+            throws OrtException {
         GraphProto graph = model.getGraph();
         Set<String> wanted = new HashSet<>();
         for (NodeProto node : graph.getNodeList()) {
-            if (isInner(node, layers(graph))) {
+            if (isInner(node, first, layers(graph))) {
                 wanted.add(node.getInput(0));
                 wanted.add(behind(graph, node.getOutput(0)));
             }
@@ -152,8 +163,15 @@ public final class EightBits {
         int layers = layers(graph);
         Map<String, TensorProto> weights = new HashMap<>();
         graph.getInitializerList().forEach(tensor -> weights.put(tensor.getName(), tensor));
+        Set<String> inner = new HashSet<>();
         for (NodeProto node : graph.getNodeList()) {
-            if (node.getOpType().equals("Add") && ranges.containsKey(node.getOutput(0))) {
+            if (node.getOpType().equals("Relu") && inner.contains(node.getInput(0))) {
+                // what was cut off inside of a layer is done there
+                continue;
+            }
+            if (node.getOpType().equals("Add")
+                    && ranges.containsKey(node.getOutput(0))
+                    && ranges.containsKey(node.getInput(1))) {
                 // the path around a block stays in bytes as well: going to and fro would cost as much as the layers
                 String sum = node.getOutput(0);
                 nodes.add(OnnxFile.node("Add", sum + "/sum", node.getInput(0), bytes(node.getInput(1))));
@@ -161,7 +179,7 @@ public final class EightBits {
                 asBytes.put(sum, sum);
                 continue;
             }
-            if (!isInner(node, layers)) {
+            if (!isInner(node, first, layers)) {
                 nodes.add(node);
                 // weights that stay as they are
                 if (node.getOpType().equals("Conv")) {
@@ -172,6 +190,7 @@ public final class EightBits {
             }
             String in = bytes(node.getInput(0));
             String name = node.getOutput(0);
+            inner.add(name);
             float[] scales = weight(name, weights.get(node.getInput(1)));
             bias(name, weights.get(node.getInput(2)), scales, scale(node.getInput(0)));
             nodes.add(node.toBuilder()
@@ -193,9 +212,6 @@ public final class EightBits {
                 asBytes.put(behind, behind);
             }
         }
-        // what was cut off inside of a layer is done there
-        nodes.removeIf(
-                node -> node.getOpType().equals("Relu") && !node.getInput(0).endsWith("/sum"));
         return graph.toBuilder()
                 .clearNode()
                 .addAllNode(nodes)

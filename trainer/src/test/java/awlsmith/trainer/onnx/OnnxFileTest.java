@@ -23,6 +23,8 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class OnnxFileTest {
     @TempDir
@@ -218,13 +220,14 @@ class OnnxFileTest {
     }
 
     /** In eight bits a net answers as in floating point but for the steps of its bytes: within a few hundredths of its range. */
-    @Test
-    void theEightBitTwinAnswersNearlyTheSame() throws Exception {
+    @ParameterizedTest
+    @ValueSource(ints = {1, 3, 7})
+    void theEightBitTwinAnswersNearlyTheSame(int from) throws Exception {
         var shape = new NetShape(1, 8, 3, 2, 1);
         Plane in = picture(40, 32);
         Plane whole = run(weights(shape, 7), in);
         Path twin = folder.resolve("net-8.onnx");
-        EightBits.write(folder.resolve("net.onnx"), List.of(List.of(in), List.of(picture(24, 24))), twin);
+        EightBits.write(folder.resolve("net.onnx"), List.of(List.of(in), List.of(picture(24, 24))), from, twin);
         Plane quick = Plane.of(80, 64);
         try (var run = new OnnxRun(twin)) {
             run.run(List.of(in), quick);
@@ -236,7 +239,8 @@ class OnnxFileTest {
             error += d * d / quick.data().length;
             most = Math.max(most, Math.abs(whole.data()[i]));
         }
-        assertThat(Math.sqrt(error)).isBetween(1e-9, 0.02 * most);
+        // the fewer layers are in bytes, the less is lost
+        assertThat(Math.sqrt(error)).isBetween(1e-9, (from == 1 ? 0.02 : 0.012) * most);
         assertThat(OnnxFile.notes(twin)).containsEntry("bits", "8").containsEntry("channels", "8");
     }
 }
