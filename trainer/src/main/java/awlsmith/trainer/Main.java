@@ -43,6 +43,10 @@ public final class Main {
             case "train" -> train(Options.of(arguments));
             case "quicken" -> quicken(Options.of(arguments));
             case "blend" -> blend(Options.of(arguments));
+            case "trial" ->
+                Trial.of(
+                        Arrays.stream(arguments).skip(1).map(Path::of).toList(),
+                        new PackageCache(Path.of(".awlsmith/packages")));
             case "ship" -> ship(Options.of(arguments));
             default -> System.out.print(Options.HELP);
         }

@@ -30,6 +30,8 @@ record Options(Map<String, String> words) {
             quicken task=... [mode=...] [from=1] into=FOLDER
                 makes the eight-bit twin of a shipped net, for processors that multiply bytes quickly; layers before from
                 stay in floating point
+            trial FILE FILE ...
+                tells what models of factor 2 gain on clips that no training sees, on a few frames of each
             """;
 
     static Options of(String[] arguments) {
