@@ -52,6 +52,7 @@ const card = (mode: string) => ({
   label: 'Worn',
   purpose: '',
   factor: 2,
+  frames: 1,
   weights: 1,
   training: {},
 })

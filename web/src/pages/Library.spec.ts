@@ -12,6 +12,7 @@ const model = (id: string, mode: string, pixelsASecond?: number): ModelView => (
   label: id === 'worn' ? 'Worn' : 'Drawn',
   purpose: `${id} footage`,
   factor: 2,
+  frames: id === 'worn' ? 5 : 1,
   weights: 103204,
   training: { design: `a net for ${mode}`, gain: '+1.5 dB over Lanczos' },
   ...(pixelsASecond === undefined ? {} : { pixelsASecond }),
@@ -42,7 +43,8 @@ describe('the library', () => {
     expect(page.findAll('article[data-test^=card]')).toHaveLength(2)
     const worn = page.find('[data-test=card-worn]')
     expect(worn.findAll('.mode').map((one) => one.find('.label').text())).toEqual(['quality', 'crisp'])
-    expect(worn.text()).toContain('2× · 103,204 weights')
+    expect(worn.text()).toContain('2× · 103,204 weights · reads 5 frames')
+    expect(page.find('[data-test=card-drawn]').text()).not.toContain('frames')
     expect(worn.text()).toContain('+1.5 dB over Lanczos')
     expect(page.find('[data-test=machine]').text()).toBe("they run on the processor's cores, 4 at once")
   })

@@ -101,7 +101,9 @@ function download(one: SavedRecipe) {
           <span class="label">{{ model.mode }}</span>
           <span class="figure"
             ><template v-if="model.job === 'enlarge'">{{ model.factor }}× · </template
-            >{{ model.weights.toLocaleString('en') }} weights</span
+            >{{ model.weights.toLocaleString('en') }} weights<template v-if="model.frames > 1">
+              · reads {{ model.frames }} frames</template
+            ></span
           >
           <span class="figure treated">{{ modelSpeed(model.pixelsASecond) }}</span>
         </div>

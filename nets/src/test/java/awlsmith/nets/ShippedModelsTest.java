@@ -44,6 +44,9 @@ class ShippedModelsTest {
                     .containsEntry("factor", "" + card.factor());
             // files of the first runs were written before nets could have a step
             assertThat(notes.getOrDefault("step", "1")).isEqualTo("" + card.step());
+            if (card.job() == ModelCard.Job.ENLARGE) {
+                assertThat(notes).containsEntry("planes", "" + card.frames());
+            }
         }
     }
 

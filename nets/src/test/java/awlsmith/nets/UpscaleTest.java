@@ -14,6 +14,7 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
+import awlsmith.core.upscale.FramesAround;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetRunner;
@@ -38,6 +39,11 @@ class UpscaleTest {
 
     /** Edges, slopes and grain, so that every weight matters. */
     private static Frame picture(Format format, Region window) {
+        return picture(format, window, 0);
+    }
+
+    /** @param n number of the frame; the picture wanders by 3 samples a frame */
+    private static Frame picture(Format format, Region window, int n) {
         var planes = new java.util.ArrayList<Plane>();
         for (int p = 0; p < format.chroma().planes(); p++) {
             int sx = p == 0 ? 1 : format.chroma().stepX();
@@ -47,7 +53,7 @@ class UpscaleTest {
                     format.chroma().planeHeight(p, window.height()));
             for (int y = 0; y < plane.height(); y++) {
                 for (int x = 0; x < plane.width(); x++) {
-                    int u = x + window.x() / sx;
+                    int u = x + window.x() / sx + 3 * n;
                     int v = y + window.y() / sy;
                     var grain = new SplittableRandom(u * 7919L + v * 104729L + p);
                     double value = 0.5 + 0.3 * Math.signum(Math.sin(u * 0.21 + v * 0.13)) + 0.1 * grain.nextDouble();
@@ -56,13 +62,13 @@ class UpscaleTest {
             }
             planes.add(plane);
         }
-        return new Frame(format, window, planes, 0, Rational.ZERO);
+        return new Frame(format, window, planes, n, Rational.ZERO);
     }
 
     private Frame treated(ModelCard card, Format format, Region wanted, Work work) {
         var stage = new UpscaleStage(format, card, Models.open(card), 1);
         Region needs = stage.needs(wanted);
-        return stage.treat(distance -> picture(format, needs), wanted, pool, work);
+        return stage.treat(distance -> picture(format, needs, distance), wanted, pool, work);
     }
 
     /** Tiles must leave no seam: the whole picture run at once is the judge. Source: the net's definition itself. */
@@ -73,7 +79,16 @@ class UpscaleTest {
         Frame tiled = treated(card, format, Region.whole(1402, 666), Work.alone());
         Plane in = picture(format, format.whole()).plane(0);
         Plane correction = Plane.of(1402, 666);
-        Models.open(card).run(List.of(in), correction);
+        List<Plane> shown = FramesAround.shown(
+                d -> d == 0 ? in : picture(format, format.whole(), d).plane(0),
+                format.whole(),
+                701,
+                333,
+                format.whole(),
+                card.frames(),
+                pool,
+                Work.alone());
+        Models.open(card).run(shown, correction);
         var plain = new EnlargeStage(format, format(1402, 666, Chroma.GREY), card.base())
                 .treat(d -> picture(format, format.whole()), Region.whole(1402, 666), pool, Work.alone());
         double worst = 0;

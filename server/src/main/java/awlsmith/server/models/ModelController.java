@@ -30,6 +30,7 @@ class ModelController {
             String label,
             String purpose,
             int factor,
+            int frames,
             long weights,
             Map<String, String> training,
             @Nullable Double pixelsASecond) {}
@@ -62,6 +63,7 @@ class ModelController {
                 card.label(),
                 card.purpose(),
                 card.factor(),
+                card.frames(),
                 card.weights(),
                 new TreeMap<>(card.training()),
                 speed.isPresent() ? speed.getAsDouble() : null);
