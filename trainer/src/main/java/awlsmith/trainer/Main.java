@@ -110,13 +110,11 @@ public final class Main {
     private static void quicken(Options options) throws Exception {
         Task task = options.task();
         PictureSet pictures = task.pictures(new PackageCache(options.packages()), options.seed());
-        List<Pair> learn = pairs(pictures.learn(), task.makers(options.mode()), options);
         var validation = new Validation(pairs(pictures.check(), task.makers(options.mode()), options));
         String name = task.file(options.mode());
         Path model = options.into().resolve(name + ".onnx");
         Path twin = options.into().resolve(name + "-8.onnx");
-        List<List<Plane>> examples =
-                learn.stream().map(Main::middle).limit(EXAMPLES).toList();
+        List<List<Plane>> examples = examples(pictures.learn(), task.makers(options.mode()), options);
         EightBits.write(model, examples, options.from(), twin);
         var whole = validation.of(model);
         var quick = validation.of(twin);
@@ -134,6 +132,17 @@ public final class Main {
                 1000 * seconds[0],
                 1000 * seconds[1],
                 seconds[0] / seconds[1]);
+    }
+
+    /** The middles of the first pairs it learned from; no more pairs are made than that. */
+    private static List<List<Plane>> examples(List<Plane> pictures, List<PairMaker> makers, Options options) {
+        var random = new SplittableRandom(options.seed());
+        return makers.stream()
+                .flatMap(maker -> pictures.stream()
+                        .flatMap(p -> maker.of(p, options.shape().factor(), random).stream()))
+                .limit(EXAMPLES)
+                .map(Main::middle)
+                .toList();
     }
 
     /** Medians of runs that take turns, so that a busy moment hits both. */

@@ -29,6 +29,9 @@ public final class Alignment {
     /** A moved square must fit better than the still one by this much; grain alone lets one of many fit better by chance. */
     private static final float STILL = 0.85f;
 
+    /** Misfit of a square that is as good as the same: half a level of 255 at each sample. */
+    private static final float SAME = 256 * 0.25f / (255 * 255);
+
     private static final int PARTS = 8;
     private static final float[] CUBIC = cubic();
     private static final SquareMisfit MISFIT = SquareMisfit.chosen();
@@ -185,12 +188,16 @@ public final class Alignment {
         int rows = here.height / COARSE_SQUARE;
         int x = i * SQUARE - SQUARE / 2;
         int y = j * SQUARE - SQUARE / 2;
+        float still = misfit(other, x, y, 0, 0);
+        if (still < SAME) {
+            return 0;
+        }
         // small motion falls between the small pictures' samples, so it is looked for by itself
-        var near = new Best(other, x, y, STILL);
+        var near = new Best(other, x, y, STILL * still);
         near.around(4);
         near.around(2);
         near.around(1);
-        var far = new Best(other, x, y, 1);
+        var far = new Best(other, x, y, still);
         for (int k = 0; k < 5; k++) {
             int ci = Math.clamp(i / 2 + (k == 1 ? -1 : k == 2 ? 1 : 0), 0, columns - 1);
             int cj = Math.clamp(j / 2 + (k == 3 ? -1 : k == 4 ? 1 : 0), 0, rows - 1);
@@ -205,6 +212,10 @@ public final class Alignment {
         return (far.least < near.least ? far : near).eighths();
     }
 
+    private float misfit(Padded other, int x, int y, int u, int v) {
+        return MISFIT.of(here.data, here.at(x, y), here.stride, other.data, other.at(x + u, y + v), other.stride);
+    }
+
     /** The best place found so far for one square. */
     private final class Best {
         private final Padded other;
@@ -214,15 +225,16 @@ public final class Alignment {
         private int v;
         private float least;
 
-        Best(Padded other, int x, int y, float still) {
+        /** @param least what a moved square has to fit better than */
+        Best(Padded other, int x, int y, float least) {
             this.other = other;
             this.x = x;
             this.y = y;
-            least = still * misfit(0, 0);
+            this.least = least;
         }
 
         private float misfit(int u, int v) {
-            return MISFIT.of(here.data, here.at(x, y), here.stride, other.data, other.at(x + u, y + v), other.stride);
+            return Alignment.this.misfit(other, x, y, u, v);
         }
 
         void attempt(int u, int v) {
@@ -244,11 +256,10 @@ public final class Alignment {
         void around(int step) {
             int cu = u;
             int cv = v;
-            for (int k = 0; k < 9; k++) {
-                if (k != 4) {
-                    attempt(cu + (k % 3 - 1) * step, cv + (k / 3 - 1) * step);
-                }
-            }
+            attempt(cu - step, cv);
+            attempt(cu + step, cv);
+            attempt(cu, cv - step);
+            attempt(cu, cv + step);
         }
 
         int eighths() {
