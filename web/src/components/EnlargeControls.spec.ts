@@ -53,6 +53,7 @@ const card = (mode: string) => ({
   purpose: '',
   factor: 2,
   frames: 1,
+  told: mode === 'quality',
   weights: 1,
   training: {},
 })
@@ -105,6 +106,34 @@ describe('the enlarge controls', () => {
       .find((b) => b.text() === 'Fast')
       ?.trigger('click')
     expect(controls.emitted('change')?.[1]?.[0]).toMatchObject({ settings: { model: 'worn', mode: 'fast' } })
+  })
+
+  it('ask how soft footage is where the model can be told, and forget it where not', async () => {
+    const softness = {
+      ...real('softness', 'choice', 0, 0),
+      options: [
+        { id: 'sharp', label: 'Sharp', effect: '' },
+        { id: 'soft', label: 'Soft', effect: '' },
+      ],
+    }
+    const controls = mounted()
+    await controls.setProps({
+      description: { ...description, params: [...description.params, softness] },
+      step: { ...step, settings: { factor: 2, model: 'worn' } },
+    })
+    const button = (label: string) => controls.findAll('button').find((b) => b.text() === label)
+    expect(button('Not told')?.attributes('aria-pressed')).toBe('true')
+    await button('Soft')?.trigger('click')
+    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({ settings: { softness: 'soft' } })
+    await controls.setProps({ step: { ...step, settings: { factor: 2, model: 'worn', softness: 'soft' } } })
+    expect(button('Soft')?.attributes('aria-pressed')).toBe('true')
+    await button('Not told')?.trigger('click')
+    expect((controls.emitted('change')?.[1]?.[0] as RecipeStep).settings).not.toHaveProperty('softness')
+    await button('Fast')?.trigger('click')
+    const fast = controls.emitted('change')?.[2]?.[0] as RecipeStep
+    expect(fast.settings).toEqual({ factor: 2, model: 'worn', mode: 'fast' })
+    await controls.setProps({ step: fast })
+    expect(button('Not told')).toBeUndefined()
   })
 
   it('offer a fit only where the frame has a shape of its own, and say what is wrong with it', async () => {

@@ -53,6 +53,8 @@ const modes = computed(() => {
 })
 const chosenMode = computed(() => String(props.step.settings['mode'] ?? modes.value[0]?.id ?? ''))
 onMounted(models.load)
+const softness = computed(() => param('softness'))
+const isTold = computed(() => models.isTold(chosen.value, chosenMode.value))
 const strength = computed(() => param('strength'))
 const kernel = computed(() => param('kernel'))
 
@@ -69,7 +71,19 @@ function setModel(id: string) {
   if (!models.modesOf(id).includes(String(settings['mode']))) {
     delete settings['mode']
   }
-  emit('change', { ...props.step, settings })
+  emit('change', { ...props.step, settings: told(settings) })
+}
+
+/** What a model is told goes with one that cannot be told. */
+function told(settings: RecipeStep['settings']): RecipeStep['settings'] {
+  const mode = String(settings['mode'] ?? models.modesOf(String(settings['model']))[0] ?? '')
+  return models.isTold(String(settings['model']), mode)
+    ? settings
+    : Object.fromEntries(Object.entries(settings).filter(([key]) => key !== 'softness'))
+}
+
+function setMode(id: string) {
+  emit('change', { ...props.step, settings: told({ ...props.step.settings, mode: id }) })
 }
 
 function problem(key: string): string {
@@ -160,9 +174,18 @@ function problem(key: string): string {
         :options="modes"
         :chosen="chosenMode"
         :problem="problem('mode')"
-        @change="(id) => set('mode', id)"
+        @change="setMode"
       />
       <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
+      <ChoiceSegments
+        v-if="softness && isTold"
+        :param="softness"
+        :options="[{ id: '', label: 'Not told', effect: 'as usual footage is' }, ...softness.options]"
+        :chosen="String(step.settings['softness'] ?? '')"
+        :problem="problem('softness')"
+        @change="(id) => set('softness', id === '' ? undefined : id)"
+      />
+      <p v-else-if="problem('softness')" class="fault">{{ problem('softness') }}</p>
       <ParamControl
         v-if="strength"
         :param="strength"

@@ -13,6 +13,7 @@ const model = (id: string, mode: string, pixelsASecond?: number): ModelView => (
   purpose: `${id} footage`,
   factor: 2,
   frames: id === 'worn' ? 5 : 1,
+  told: false,
   weights: 103204,
   training: { design: `a net for ${mode}`, gain: '+1.5 dB over Lanczos' },
   ...(pixelsASecond === undefined ? {} : { pixelsASecond }),

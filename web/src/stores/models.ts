@@ -51,5 +51,10 @@ export const useModels = defineStore('models', () => {
     return all.value.filter((one) => one.id === id).map((one) => one.mode)
   }
 
-  return { all, load, measure, measured, stop, modesOf }
+  /** Whether it can be told how soft the footage is. */
+  function isTold(id: string, mode: string): boolean {
+    return all.value.some((one) => one.id === id && one.mode === mode && one.told)
+  }
+
+  return { all, load, measure, measured, stop, modesOf, isTold }
 })

@@ -24,6 +24,7 @@ public record CardEntry(
         int reach,
         int step,
         int frames,
+        boolean told,
         String base,
         long weights,
         Map<String, String> training) {
@@ -50,6 +51,7 @@ public record CardEntry(
                 reach,
                 step,
                 frames,
+                told,
                 Kernel.byId(base),
                 weights,
                 training);

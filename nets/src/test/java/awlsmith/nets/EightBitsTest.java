@@ -56,7 +56,7 @@ class EightBitsTest {
             }
         }
         Plane out = Plane.of(128, 96);
-        net.run(List.of(in), out);
+        net.run(card.told() ? List.of(in, Plane.of(64, 48)) : List.of(in), out);
         return out;
     }
 }

@@ -18,6 +18,7 @@ import awlsmith.core.upscale.FramesAround;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;
 import java.util.SplittableRandom;
@@ -88,6 +89,9 @@ class UpscaleTest {
                 card.frames(),
                 pool,
                 Work.alone());
+        if (card.told()) {
+            shown.add(Plane.of(701, 333).fill(Softness.unknown().sample()));
+        }
         Models.open(card).run(shown, correction);
         var plain = new EnlargeStage(format, format(1402, 666, Chroma.GREY), card.base())
                 .treat(d -> picture(format, format.whole()), Region.whole(1402, 666), pool, Work.alone());

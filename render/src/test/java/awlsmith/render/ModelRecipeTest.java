@@ -78,4 +78,14 @@ class ModelRecipeTest {
                 .isInstanceOf(RecipeException.class)
                 .hasMessageContaining("0..150 %");
     }
+
+    @Test
+    void onlyAModelThatCanBeToldIsToldHowSoftFootageIs() {
+        assertThat(stages("enlarge factor=2 model=photographic softness=sharp")).hasSize(1);
+        for (String other : new String[] {"", " model=worn", " model=photographic mode=fast"}) {
+            assertThatThrownBy(() -> stages("enlarge factor=2 softness=sharp" + other))
+                    .isInstanceOf(RecipeException.class)
+                    .hasMessageContaining("only some models can be told");
+        }
+    }
 }

@@ -63,6 +63,7 @@ final class Card {
                 HashedFilters.REACH,
                 1,
                 1,
+                false,
                 NetShape.BASE.id(),
                 weights,
                 training);
@@ -101,6 +102,7 @@ final class Card {
                 shape.reach(),
                 shape.step(),
                 task.frames(mode),
+                task.isTold(mode),
                 NetShape.BASE.id(),
                 shape.weights(),
                 training);
@@ -109,6 +111,9 @@ final class Card {
     private static String reading(Task task, ModelCard.Mode mode, NetShape shape) {
         if (task.frames(mode) > 1) {
             return ", reading " + shape.planes() + " frames laid over each other along the motion";
+        }
+        if (task.isTold(mode)) {
+            return ", reading beside the light how soft it is";
         }
         return shape.planes() > 1 ? ", reading " + shape.planes() + " planes" : "";
     }

@@ -8,6 +8,7 @@ import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
+import awlsmith.trainer.pairs.Softened;
 import awlsmith.trainer.pairs.Worn;
 import awlsmith.trainer.pairs.Woven;
 import awlsmith.trainer.pictures.Photographs;
@@ -72,7 +73,12 @@ enum Task {
 
     /** Planes that its models read. */
     int planes(ModelCard.Mode mode) {
-        return this == FIELDS ? FieldsAround.SEEN : frames(mode);
+        return this == FIELDS ? FieldsAround.SEEN : frames(mode) + (isTold(mode) ? 1 : 0);
+    }
+
+    /** Whether its models can be told how soft the footage is. */
+    boolean isTold(ModelCard.Mode mode) {
+        return this == PHOTOGRAPHIC && mode != ModelCard.Mode.FAST;
     }
 
     /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
@@ -100,6 +106,9 @@ enum Task {
     }
 
     List<PairMaker> makers(ModelCard.Mode mode) {
-        return this == WORN ? List.of(new Worn(frames(mode))) : makers;
+        if (this == WORN) {
+            return List.of(new Worn(frames(mode)));
+        }
+        return isTold(mode) ? List.of(new Softened()) : makers;
     }
 }

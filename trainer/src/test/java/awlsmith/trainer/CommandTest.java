@@ -98,6 +98,7 @@ class CommandTest {
                 3,
                 1,
                 1,
+                false,
                 old.base(),
                 1,
                 old.training());

@@ -10,6 +10,7 @@ import awlsmith.core.resample.PlaceStage;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -111,6 +112,21 @@ final class EnlargeStep implements StepKind {
             100L,
             "share of the model's detail that is added; less keeps more of the source as it is");
 
+    private static final String SHARP = "sharp";
+    private static final String EVEN = "even";
+    private static final String SOFT = "soft";
+    private static final Param.Choice SOFTNESS = new Param.Choice(
+            "softness",
+            "Footage is",
+            List.of(
+                    new Param.Choice.Option(SHARP, "Sharp", "every pixel stands for itself; slanted edges have stairs"),
+                    new Param.Choice.Option(EVEN, "Even", "made small by a good resize"),
+                    new Param.Choice.Option(SOFT, "Soft", "out of focus, or enlarged before")),
+            null,
+            "how soft it is, where you know or can see it; a model that is told restores more, one that is told wrong rings or blurs");
+    /** How soft footage is that is soft: blurred by some 0.7 samples of the enlarged picture. */
+    private static final double SOFT_VALUE = 0.8;
+
     /** Passes beyond which a model would only work on what it made itself. */
     private static final int MOST_PASSES = 2;
 
@@ -134,7 +150,7 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, STRENGTH, KERNEL);
+        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, SOFTNESS, STRENGTH, KERNEL);
     }
 
     @Override
@@ -168,6 +184,12 @@ final class EnlargeStep implements StepKind {
                     "the model " + settings.choice(MODEL).orElseThrow() + " has no mode "
                             + settings.choice(MODE).orElseThrow() + "; choose the other"));
         }
+        if (settings.has("softness")
+                && !(withModel(settings) && card(settings).stream().anyMatch(ModelCard::told))) {
+            problems.add(Problem.at(
+                    "softness",
+                    "only some models can be told how soft the footage is, and this is none of them; leave it out"));
+        }
         return problems;
     }
 
@@ -182,8 +204,11 @@ final class EnlargeStep implements StepKind {
             NetRunner net = OpenedModel.of(card, "model");
             double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
             do {
-                // a second pass finds no more in the neighbours, and a still would have to make all of them
-                stages.add(new UpscaleStage(at, card, net, strength, stages.isEmpty()));
+                boolean first = stages.isEmpty();
+                // a second pass finds no more in the neighbours, and a still would have to make all of them; how soft
+                // it is that the first made, no one knows
+                stages.add(new UpscaleStage(
+                        at, card, net, strength, first, first ? softness(settings) : Softness.unknown()));
                 at = stages.getLast().output();
             } while (stages.size() < MOST_PASSES && (at.width() < out.width() || at.height() < out.height()));
         }
@@ -237,6 +262,16 @@ final class EnlargeStep implements StepKind {
                 .filter(card -> card.mode() != ModelCard.Mode.QUALITY)
                 .map(card -> model + " " + card.mode().id())
                 .orElse(model);
+    }
+
+    private static Softness softness(Settings settings) {
+        return settings.choice(SOFTNESS)
+                .map(word -> switch (word) {
+                    case SHARP -> Softness.of(0);
+                    case EVEN -> Softness.of(0.5);
+                    default -> Softness.of(SOFT_VALUE);
+                })
+                .orElseGet(Softness::unknown);
     }
 
     private static Kernel kernel(Settings settings) {

@@ -35,14 +35,20 @@ public final class UpscaleStage implements ModelStage {
     private final NetRunner net;
     private final float strength;
     private final boolean neighboursHelp;
+    private final Softness softness;
 
     /** @param strength share of the correction that is added: 0 leaves the plain enlargement, 1 is what was learned */
     public UpscaleStage(Format input, ModelCard card, NetRunner net, double strength) {
-        this(input, card, net, strength, true);
+        this(input, card, net, strength, true, Softness.unknown());
     }
 
-    /** @param neighboursHelp false shows a model that reads several frames this one alone, as of a still */
-    public UpscaleStage(Format input, ModelCard card, NetRunner net, double strength, boolean neighboursHelp) {
+    /**
+     * @param neighboursHelp false shows a model that reads several frames this one alone, as of a still
+     * @param softness what a model is told that can be told
+     */
+    public UpscaleStage(
+            Format input, ModelCard card, NetRunner net, double strength, boolean neighboursHelp, Softness softness) {
+        this.softness = softness;
         this.neighboursHelp = neighboursHelp && strength > 0 && card.frames() > 1;
         this.input = input;
         this.card = card;
@@ -102,6 +108,9 @@ public final class UpscaleStage implements ModelStage {
         var lights = new Lights(neighbours, seen(wanted), pool);
         List<Plane> shown = FramesAround.shown(
                 lights::at, lights.hold, input.width(), input.height(), part, card.frames(), pool, work);
+        if (card.told()) {
+            shown.add(pool.borrow(part.width(), part.height()).fill(softness.sample()));
+        }
         List<Region> tiles = Tiles.of(small(wanted), card.reach(), work.threads());
         work.bands(tiles.size(), 1, (from, to) -> {
             for (int i = from; i < to; i++) {

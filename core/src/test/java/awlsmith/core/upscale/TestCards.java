@@ -14,6 +14,11 @@ public final class TestCards {
 
     /** @param frames that it reads */
     public static ModelCard of(ModelCard.Job job, int factor, int reach, int frames) {
+        return of(job, factor, reach, frames, false);
+    }
+
+    /** @param told whether it can be told how soft footage is */
+    public static ModelCard of(ModelCard.Job job, int factor, int reach, int frames, boolean told) {
         return new ModelCard(
                 job,
                 "test",
@@ -24,6 +29,7 @@ public final class TestCards {
                 reach,
                 1,
                 frames,
+                told,
                 Kernel.CATMULL_ROM,
                 1,
                 Map.of());

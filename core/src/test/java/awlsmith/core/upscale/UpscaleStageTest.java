@@ -189,7 +189,7 @@ class UpscaleStageTest {
         Region all = Region.whole(128, 96);
         new UpscaleStage(format, FIVE, net, 1)
                 .treat(d -> wandering(format, format.whole(), 3), all, pool, Work.alone());
-        var second = new UpscaleStage(format, FIVE, net, 1, false);
+        var second = new UpscaleStage(format, FIVE, net, 1, false, Softness.unknown());
         assertThat(second.before()).isZero();
         second.treat(
                 d -> {
@@ -199,5 +199,26 @@ class UpscaleStageTest {
                 all,
                 pool,
                 Work.alone());
+    }
+
+    @Test
+    void aModelThatCanBeToldReadsHowSoftFootageIsAfterTheLight() {
+        Format format = grey(30, 20);
+        ModelCard told = TestCards.of(ModelCard.Job.ENLARGE, 2, 4, 1, true);
+        var seen = new java.util.TreeSet<Float>();
+        NetRunner net = (frames, correction) -> {
+            assertThat(frames).hasSize(2);
+            assertThat(frames.get(0).packed()).containsOnly(0.5f);
+            seen.add(frames.get(1).at(0, 0));
+            assertThat(frames.get(1).packed()).containsOnly(frames.get(1).at(0, 0));
+            correction.fill(0);
+        };
+        for (Softness softness :
+                new Softness[] {Softness.unknown(), Softness.of(0), Softness.of(0.5), Softness.of(1)}) {
+            new UpscaleStage(format, told, net, 1, true, softness)
+                    .treat(d -> flat(format, format.whole(), 0.5f), Region.whole(60, 40), pool, Work.alone());
+        }
+        assertThat(seen).hasSize(4).first().isEqualTo(0f);
+        assertThatThrownBy(() -> Softness.of(1.01)).isInstanceOf(IllegalArgumentException.class);
     }
 }

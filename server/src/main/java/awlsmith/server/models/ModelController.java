@@ -31,6 +31,7 @@ class ModelController {
             String purpose,
             int factor,
             int frames,
+            boolean told,
             long weights,
             Map<String, String> training,
             @Nullable Double pixelsASecond) {}
@@ -64,6 +65,7 @@ class ModelController {
                 card.purpose(),
                 card.factor(),
                 card.frames(),
+                card.told(),
                 card.weights(),
                 new TreeMap<>(card.training()),
                 speed.isPresent() ? speed.getAsDouble() : null);
