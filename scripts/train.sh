@@ -12,5 +12,6 @@ verb="$1"; shift
 words=("packages=$home/packages" "training=$home/training")
 [ "$verb" = quicken ] && words=("packages=$home/packages" "into=$root/nets/src/main/resources/awlsmith/nets")
 [ "$verb" = ship ] && words=("training=$home/training" "into=$root/nets/src/main/resources/awlsmith/nets")
+[ "$verb" = trial ] && words=("packages=$home/packages")
 exec java -Xmx6g "${java_flags[@]}" -Dai.djl.pytorch.num_threads="$(nproc)" -Dai.djl.pytorch.num_interop_threads=1 \
   -cp "$root/trainer/target/awlsmith-trainer-0.1.0.jar:$root/trainer/target/lib/*" awlsmith.trainer.Main "$verb" "${words[@]}" "$@"

@@ -27,6 +27,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.SplittableRandom;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Trains a model, or puts a trained one among the shipped ones. */
 public final class Main {
@@ -43,10 +45,7 @@ public final class Main {
             case "train" -> train(Options.of(arguments));
             case "quicken" -> quicken(Options.of(arguments));
             case "blend" -> blend(Options.of(arguments));
-            case "trial" ->
-                Trial.of(
-                        Arrays.stream(arguments).skip(1).map(Path::of).toList(),
-                        new PackageCache(Path.of(".awlsmith/packages")));
+            case "trial" -> trial(arguments);
             case "ship" -> ship(Options.of(arguments));
             default -> System.out.print(Options.HELP);
         }
@@ -202,6 +201,15 @@ public final class Main {
                 score.gain(),
                 options.task().rival(),
                 score.gradient());
+    }
+
+    private static void trial(String[] arguments) throws Exception {
+        var words = Arrays.stream(arguments).skip(1).collect(Collectors.partitioningBy(word -> word.contains("=")));
+        String[] keys =
+                Stream.concat(Stream.of("trial"), words.get(true).stream()).toArray(String[]::new);
+        Trial.of(
+                words.get(false).stream().map(Path::of).toList(),
+                new PackageCache(Options.of(keys).packages()));
     }
 
     private static void ship(Options options) throws Exception {
