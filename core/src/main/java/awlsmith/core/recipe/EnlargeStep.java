@@ -115,13 +115,15 @@ final class EnlargeStep implements StepKind {
     private static final String SHARP = "sharp";
     private static final String EVEN = "even";
     private static final String SOFT = "soft";
+    private static final String VERY_SOFT = "very-soft";
     private static final Param.Choice SOFTNESS = new Param.Choice(
             "softness",
             "Footage is",
             List.of(
                     new Param.Choice.Option(SHARP, "Sharp", "every pixel stands for itself; slanted edges have stairs"),
                     new Param.Choice.Option(EVEN, "Even", "made small by a good resize"),
-                    new Param.Choice.Option(SOFT, "Soft", "out of focus, or enlarged before")),
+                    new Param.Choice.Option(SOFT, "Soft", "a little out of focus, or enlarged before"),
+                    new Param.Choice.Option(VERY_SOFT, "Very soft", "out of focus, or enlarged by half before")),
             null,
             "how soft it is, where you know or can see it; a model that is told restores more, one that is told wrong rings or blurs");
     /** How soft footage is that is soft: blurred by some 0.7 samples of the enlarged picture. */
@@ -269,7 +271,8 @@ final class EnlargeStep implements StepKind {
                 .map(word -> switch (word) {
                     case SHARP -> Softness.of(0);
                     case EVEN -> Softness.of(0.5);
-                    default -> Softness.of(SOFT_VALUE);
+                    case SOFT -> Softness.of(SOFT_VALUE);
+                    default -> Softness.of(1);
                 })
                 .orElseGet(Softness::unknown);
     }
