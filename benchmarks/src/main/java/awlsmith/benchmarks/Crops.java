@@ -32,6 +32,7 @@ import javax.imageio.ImageIO;
 /** Parts of a demo frame at 400 %, one way of enlarging beside the other and the truth last, as one picture file. */
 final class Crops {
     private static final long FRAME = 90;
+    private static final int AROUND = 2;
     private static final int SIDE = 56;
     private static final int SHOWN = 4;
     private static final int TITLE = 24;
@@ -67,13 +68,15 @@ final class Crops {
                 .findFirst()
                 .orElseThrow();
         maker.make(deck, share -> {});
-        Frame source = frame(deck.clip());
-        Frame truth = frame(deck.truth());
-        Frame reduced = new EnlargeStage(
-                        truth.format(),
-                        truth.format().withSize(640, 360, truth.format().sar()),
-                        Kernel.CATMULL_ROM)
-                .treat(d -> truth, new Region(0, 0, 640, 360), machine.planes(), machine.work(new Cancel()));
+        List<Frame> source = frames(deck.clip());
+        List<Frame> clean = frames(deck.truth());
+        Frame truth = clean.get(AROUND);
+        var reducer = new EnlargeStage(
+                truth.format(), truth.format().withSize(640, 360, truth.format().sar()), Kernel.CATMULL_ROM);
+        List<Frame> reduced = clean.stream()
+                .map(large -> reducer.treat(
+                        d -> large, new Region(0, 0, 640, 360), machine.planes(), machine.work(new Cancel())))
+                .toList();
         var titles = new ArrayList<String>(List.of("source"));
         WAYS.forEach(way -> titles.add(way.title()));
         titles.add("truth");
@@ -89,11 +92,11 @@ final class Crops {
             g.drawString(titles.get(i), i * (cell + GAP) + 2, 17);
         }
         for (int row = 0; row < rows; row++) {
-            Frame small = row < PARTS.size() ? source : reduced;
+            List<Frame> small = row < PARTS.size() ? source : reduced;
             Region part = PARTS.get(row % PARTS.size());
             var large = new Region(part.x() * 2, part.y() * 2, SIDE * 2, SIDE * 2);
             int y = TITLE + row * (cell + GAP);
-            draw(g, small, part, 0, y);
+            draw(g, small.get(AROUND), part, 0, y);
             for (int i = 0; i < WAYS.size(); i++) {
                 draw(g, treated(small, "enlarge factor=2 " + WAYS.get(i).settings()), large, (i + 1) * (cell + GAP), y);
             }
@@ -103,23 +106,36 @@ final class Crops {
         ImageIO.write(sheet, "png", file.toFile());
     }
 
-    private Frame treated(Frame small, String step) {
-        Frame now = small;
-        for (Stage stage :
-                new Recipe(List.of(Step.parse(step))).chain(small.format()).stages()) {
+    private Frame treated(List<Frame> small, String step) {
+        Frame now = small.get(AROUND);
+        List<Stage> stages =
+                new Recipe(List.of(Step.parse(step))).chain(now.format()).stages();
+        for (int i = 0; i < stages.size(); i++) {
+            Stage stage = stages.get(i);
             Frame in = now;
-            now = stage.treat(d -> in, stage.output().whole(), machine.planes(), machine.work(new Cancel()));
+            boolean first = i == 0;
+            now = stage.treat(
+                    d -> first ? small.get(AROUND + d) : in,
+                    stage.output().whole(),
+                    machine.planes(),
+                    machine.work(new Cancel()));
         }
         return now;
     }
 
-    private Frame frame(Path file) {
+    /** The frame that is shown and those around it that a model may read. */
+    private List<Frame> frames(Path file) {
         var info = Prober.probe(file);
         var clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
         Format format = clip.format();
-        try (var stream = clip.open(new FrameRange(FRAME, FRAME + 1), format.whole(), machine.planes(), new Cancel())) {
-            return stream.next().orElseThrow();
+        var range = new FrameRange(FRAME - AROUND, FRAME + AROUND + 1);
+        var frames = new ArrayList<Frame>();
+        try (var stream = clip.open(range, format.whole(), machine.planes(), new Cancel())) {
+            for (Optional<Frame> frame = stream.next(); frame.isPresent(); frame = stream.next()) {
+                frames.add(frame.get());
+            }
         }
+        return frames;
     }
 
     private void draw(Graphics2D g, Frame frame, Region part, int x, int y) {

@@ -116,8 +116,13 @@ public final class Quality {
                 + " of what Lanczos leaves.");
         say("");
         List<Material> materials = materials();
-        for (Condition condition :
-                List.of(Condition.BICUBIC, Condition.AREA, Condition.CRF_20, Condition.CRF_30, Condition.GRAIN)) {
+        for (Condition condition : List.of(
+                Condition.BICUBIC,
+                Condition.AREA,
+                Condition.SOFT,
+                Condition.CRF_20,
+                Condition.CRF_30,
+                Condition.GRAIN)) {
             table(condition.heading(), condition, materials, waysFor(condition));
             if (condition == Condition.BICUBIC) {
                 paper();
@@ -247,9 +252,26 @@ public final class Quality {
         return Way.by(card.id() + " " + mode, "enlarge model=" + card.id() + " mode=" + mode);
     }
 
+    /** Models that can be told how soft footage is, told so, each behind itself untold. */
+    private static void told(List<Way> ways, Condition condition) {
+        String softness = condition.reducer() == Kernel.AREA ? "sharp" : condition.blur() > 0 ? "soft" : "even";
+        for (ModelCard card : Models.enlarging()) {
+            Way untold = model(card);
+            int at = ways.stream().map(Way::name).toList().indexOf(untold.name());
+            if (card.told() && at >= 0) {
+                String step =
+                        "enlarge model=" + card.id() + " mode=" + card.mode().id() + " softness=" + softness;
+                ways.add(at + 1, Way.by(untold.name() + ", told " + softness, step));
+            }
+        }
+    }
+
     private static List<Way> waysFor(Condition condition) {
         // drawings have a table of their own
         List<Way> ways = ways(family -> !family.equals("drawn"));
+        if (condition.crf() < 0) {
+            told(ways, condition);
+        }
         if (condition.crf() >= 0) {
             Way plain = ways.getFirst();
             ways.add(1, new Way("deblocked, Lanczos 3", frames -> Codec.filtered(frames, "deblock"), plain.stages()));
