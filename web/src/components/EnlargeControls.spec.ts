@@ -109,13 +109,7 @@ describe('the enlarge controls', () => {
   })
 
   it('ask how soft footage is where the model can be told, and forget it where not', async () => {
-    const softness = {
-      ...real('softness', 'choice', 0, 0),
-      options: [
-        { id: 'sharp', label: 'Sharp', effect: '' },
-        { id: 'soft', label: 'Soft', effect: '' },
-      ],
-    }
+    const softness = real('softness', 'whole', 0, 100)
     const controls = mounted()
     await controls.setProps({
       description: { ...description, params: [...description.params, softness] },
@@ -124,8 +118,9 @@ describe('the enlarge controls', () => {
     const button = (label: string) => controls.findAll('button').find((b) => b.text() === label)
     expect(button('Not told')?.attributes('aria-pressed')).toBe('true')
     await button('Soft')?.trigger('click')
-    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({ settings: { softness: 'soft' } })
-    await controls.setProps({ step: { ...step, settings: { factor: 2, model: 'worn', softness: 'soft' } } })
+    expect(controls.emitted('change')?.[0]?.[0]).toMatchObject({ settings: { softness: 80 } })
+    await controls.setProps({ step: { ...step, settings: { factor: 2, model: 'worn', softness: 80 } } })
+    expect(controls.text()).toContain('what softness does')
     expect(button('Soft')?.attributes('aria-pressed')).toBe('true')
     await button('Not told')?.trigger('click')
     expect((controls.emitted('change')?.[1]?.[0] as RecipeStep).settings).not.toHaveProperty('softness')

@@ -54,6 +54,14 @@ const modes = computed(() => {
 const chosenMode = computed(() => String(props.step.settings['mode'] ?? modes.value[0]?.id ?? ''))
 onMounted(models.load)
 const softness = computed(() => param('softness'))
+/** Places on the scale that have a name; anything between can be set beside. */
+const looks = [
+  { id: '', label: 'Not told', effect: 'what is usual' },
+  { id: '0', label: 'Sharp', effect: 'to the pixel; slanted edges have stairs' },
+  { id: '50', label: 'Even', effect: 'made small by a good resize' },
+  { id: '80', label: 'Soft', effect: 'a little out of focus, or enlarged before' },
+  { id: '100', label: 'Softer', effect: 'out of focus' },
+]
 const isTold = computed(() => models.isTold(chosen.value, chosenMode.value))
 const strength = computed(() => param('strength'))
 const kernel = computed(() => param('kernel'))
@@ -179,11 +187,18 @@ function problem(key: string): string {
       <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
       <ChoiceSegments
         v-if="softness && isTold"
-        :param="softness"
-        :options="[{ id: '', label: 'Not told', effect: 'as usual footage is' }, ...softness.options]"
+        :param="{ ...softness, label: 'Footage is' }"
+        :options="looks"
         :chosen="String(step.settings['softness'] ?? '')"
         :problem="problem('softness')"
-        @change="(id) => set('softness', id === '' ? undefined : id)"
+        @change="(id) => set('softness', id === '' ? undefined : Number(id))"
+      />
+      <ParamControl
+        v-if="softness && isTold && step.settings['softness'] !== undefined"
+        :param="softness"
+        :value="step.settings['softness']"
+        problem=""
+        @change="(value) => set('softness', value)"
       />
       <p v-else-if="problem('softness')" class="fault">{{ problem('softness') }}</p>
       <ParamControl

@@ -254,14 +254,14 @@ public final class Quality {
 
     /** Models that can be told how soft footage is, told so, each behind itself untold. */
     private static void told(List<Way> ways, Condition condition) {
-        String softness = condition.reducer() == Kernel.AREA ? "sharp" : condition.blur() > 0 ? "soft" : "even";
+        int softness = condition.reducer() == Kernel.AREA ? 0 : condition.blur() > 0 ? 80 : 50;
         for (ModelCard card : Models.enlarging()) {
             Way untold = model(card);
             int at = ways.stream().map(Way::name).toList().indexOf(untold.name());
             if (card.told() && at >= 0) {
                 String step =
                         "enlarge model=" + card.id() + " mode=" + card.mode().id() + " softness=" + softness;
-                ways.add(at + 1, Way.by(untold.name() + ", told " + softness, step));
+                ways.add(at + 1, Way.by(untold.name() + ", told " + softness + " %", step));
             }
         }
     }

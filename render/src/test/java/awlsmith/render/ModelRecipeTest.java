@@ -81,9 +81,9 @@ class ModelRecipeTest {
 
     @Test
     void onlyAModelThatCanBeToldIsToldHowSoftFootageIs() {
-        assertThat(stages("enlarge factor=2 model=photographic softness=sharp")).hasSize(1);
+        assertThat(stages("enlarge factor=2 model=photographic softness=80")).hasSize(1);
         for (String other : new String[] {"", " model=worn", " model=photographic mode=fast"}) {
-            assertThatThrownBy(() -> stages("enlarge factor=2 softness=sharp" + other))
+            assertThatThrownBy(() -> stages("enlarge factor=2 softness=80" + other))
                     .isInstanceOf(RecipeException.class)
                     .hasMessageContaining("only some models can be told");
         }

@@ -112,22 +112,15 @@ final class EnlargeStep implements StepKind {
             100L,
             "share of the model's detail that is added; less keeps more of the source as it is");
 
-    private static final String SHARP = "sharp";
-    private static final String EVEN = "even";
-    private static final String SOFT = "soft";
-    private static final String VERY_SOFT = "very-soft";
-    private static final Param.Choice SOFTNESS = new Param.Choice(
+    private static final Param.Whole SOFTNESS = new Param.Whole(
             "softness",
-            "Footage is",
-            List.of(
-                    new Param.Choice.Option(SHARP, "Sharp", "every pixel stands for itself; slanted edges have stairs"),
-                    new Param.Choice.Option(EVEN, "Even", "made small by a good resize"),
-                    new Param.Choice.Option(SOFT, "Soft", "a little out of focus, or enlarged before"),
-                    new Param.Choice.Option(VERY_SOFT, "Very soft", "out of focus, or enlarged by half before")),
+            "Softness",
+            "%",
+            0,
+            100,
             null,
-            "how soft it is, where you know or can see it; a model that is told restores more, one that is told wrong rings or blurs");
-    /** How soft footage is that is soft: blurred by some 0.7 samples of the enlarged picture. */
-    private static final double SOFT_VALUE = 0.8;
+            "how soft the footage is, for models that can be told: 0 sharp to the pixel, 50 made small by a good resize, 80 a little"
+                    + " out of focus, 100 more so; told too little it stays soft, told too much it rings");
 
     /** Passes beyond which a model would only work on what it made itself. */
     private static final int MOST_PASSES = 2;
@@ -267,13 +260,8 @@ final class EnlargeStep implements StepKind {
     }
 
     private static Softness softness(Settings settings) {
-        return settings.choice(SOFTNESS)
-                .map(word -> switch (word) {
-                    case SHARP -> Softness.of(0);
-                    case EVEN -> Softness.of(0.5);
-                    case SOFT -> Softness.of(SOFT_VALUE);
-                    default -> Softness.of(1);
-                })
+        return settings.whole(SOFTNESS)
+                .map(percent -> Softness.of(percent / 100.0))
                 .orElseGet(Softness::unknown);
     }
 
