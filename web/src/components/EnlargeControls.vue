@@ -60,7 +60,6 @@ const looks = [
   { id: '0', label: 'Sharp', effect: 'to the pixel; slanted edges have stairs' },
   { id: '50', label: 'Even', effect: 'made small by a good resize' },
   { id: '80', label: 'Soft', effect: 'a little out of focus, or enlarged before' },
-  { id: '100', label: 'Softer', effect: 'out of focus' },
 ]
 const isTold = computed(() => models.isTold(chosen.value, chosenMode.value))
 const strength = computed(() => param('strength'))
@@ -185,19 +184,26 @@ function problem(key: string): string {
         @change="setMode"
       />
       <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
-      <ChoiceSegments
-        v-if="softness && isTold"
-        :param="{ ...softness, label: 'Footage is' }"
-        :options="looks"
-        :chosen="String(step.settings['softness'] ?? '')"
-        :problem="problem('softness')"
-        @change="(id) => set('softness', id === '' ? undefined : Number(id))"
-      />
+      <div v-if="softness && isTold" class="looks">
+        <span class="label">Footage is</span>
+        <span class="segments" role="group" aria-label="Footage is">
+          <button
+            v-for="one in looks"
+            :key="one.id"
+            type="button"
+            :title="one.effect"
+            :aria-pressed="String(step.settings['softness'] ?? '') === one.id"
+            @click="set('softness', one.id === '' ? undefined : Number(one.id))"
+          >
+            {{ one.label }}
+          </button>
+        </span>
+      </div>
       <ParamControl
         v-if="softness && isTold && step.settings['softness'] !== undefined"
         :param="softness"
         :value="step.settings['softness']"
-        problem=""
+        :problem="problem('softness')"
         @change="(value) => set('softness', value)"
       />
       <p v-else-if="problem('softness')" class="fault">{{ problem('softness') }}</p>
@@ -232,6 +238,17 @@ function problem(key: string): string {
   display: flex;
   justify-content: space-between;
   align-items: center;
+}
+
+.looks {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+}
+
+.looks button {
+  padding-inline: 7px;
+  white-space: nowrap;
 }
 
 .models {

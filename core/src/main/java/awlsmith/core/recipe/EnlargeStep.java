@@ -119,8 +119,8 @@ final class EnlargeStep implements StepKind {
             0,
             100,
             null,
-            "how soft the footage is, for models that can be told: 0 sharp to the pixel, 50 made small by a good resize, 80 a little"
-                    + " out of focus, 100 more so; told too little it stays soft, told too much it rings");
+            "0 sharp to the pixel, 50 made small by a good resize, 80 a little out of focus; told too little it stays soft, too much"
+                    + " it rings");
 
     /** Passes beyond which a model would only work on what it made itself. */
     private static final int MOST_PASSES = 2;
