@@ -8,13 +8,15 @@ defineProps<{
   options: ParamDescription['options']
   chosen: string
   problem: string
+  /** The label stands above: for more options than a row has room for beside it. */
+  isTall?: boolean
 }>()
 const emit = defineEmits<{ change: [id: string] }>()
 </script>
 
 <template>
   <div>
-    <div class="way">
+    <div class="way" :class="{ tall: isTall }">
       <span class="label">{{ param.label }}</span>
       <span class="segments" role="group" :aria-label="param.label">
         <button
@@ -38,5 +40,16 @@ const emit = defineEmits<{ change: [id: string] }>()
   display: flex;
   justify-content: space-between;
   align-items: center;
+}
+
+.tall {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+}
+
+.tall button {
+  padding-inline: 7px;
+  white-space: nowrap;
 }
 </style>

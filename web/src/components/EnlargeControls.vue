@@ -184,21 +184,15 @@ function problem(key: string): string {
         @change="setMode"
       />
       <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
-      <div v-if="softness && isTold" class="looks">
-        <span class="label">Footage is</span>
-        <span class="segments" role="group" aria-label="Footage is">
-          <button
-            v-for="one in looks"
-            :key="one.id"
-            type="button"
-            :title="one.effect"
-            :aria-pressed="String(step.settings['softness'] ?? '') === one.id"
-            @click="set('softness', one.id === '' ? undefined : Number(one.id))"
-          >
-            {{ one.label }}
-          </button>
-        </span>
-      </div>
+      <ChoiceSegments
+        v-if="softness && isTold"
+        is-tall
+        :param="{ ...softness, label: 'Footage is' }"
+        :options="looks"
+        :chosen="String(step.settings['softness'] ?? '')"
+        problem=""
+        @change="(id) => set('softness', id === '' ? undefined : Number(id))"
+      />
       <ParamControl
         v-if="softness && isTold && step.settings['softness'] !== undefined"
         :param="softness"
@@ -238,17 +232,6 @@ function problem(key: string): string {
   display: flex;
   justify-content: space-between;
   align-items: center;
-}
-
-.looks {
-  display: grid;
-  gap: 4px;
-  justify-items: start;
-}
-
-.looks button {
-  padding-inline: 7px;
-  white-space: nowrap;
 }
 
 .models {

@@ -23,7 +23,7 @@ enum Task {
             "Photographic",
             "camera footage that is clean or lightly compressed",
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA)))),
-    WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of()),
+    WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of(new Worn(1))),
     DRAWN(
             "drawn",
             "Drawn",
@@ -106,7 +106,7 @@ enum Task {
     }
 
     List<PairMaker> makers(ModelCard.Mode mode) {
-        if (this == WORN) {
+        if (frames(mode) > 1) {
             return List.of(new Worn(frames(mode)));
         }
         return isTold(mode) ? List.of(new Softened()) : makers;

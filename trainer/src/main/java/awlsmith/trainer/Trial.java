@@ -3,7 +3,6 @@ package awlsmith.trainer;
 import awlsmith.benchmarks.footage.Condition;
 import awlsmith.benchmarks.footage.Material;
 import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
@@ -14,9 +13,11 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.FramesAround;
 import awlsmith.core.upscale.Softness;
-import awlsmith.trainer.net.NetShape;
 import awlsmith.trainer.onnx.OnnxFile;
+import awlsmith.trainer.pairs.Enlarging;
+import awlsmith.trainer.pairs.Pair;
 import awlsmith.trainer.run.OnnxRun;
+import awlsmith.trainer.run.Validation;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -45,16 +46,12 @@ final class Trial {
             for (Condition condition :
                     List.of(Condition.BICUBIC, Condition.AREA, Condition.CRF_20, Condition.CRF_30, Condition.GRAIN)) {
                 List<Plane> small = condition.of(truth.frames());
-                List<Plane> plain = small.stream()
-                        .map(p -> clipped(Pictures.resized(p, 2 * p.width(), 2 * p.height(), Kernel.LANCZOS3)))
-                        .toList();
                 for (Path model : models) {
                     String name = model.getParent().getFileName() + "/" + model.getFileName();
-                    List<Plane> made = enlarged(model, Softness.unknown(), small);
-                    tell(clip, condition, name, truth.frames(), plain, made);
+                    tell(clip, condition, name, model, pairs(model, Softness.unknown(), small, truth));
                     if (isTold(model)) {
                         Softness known = Softness.of(condition.reducer() == Kernel.AREA ? 0 : 0.5);
-                        tell(clip, condition, name + " told", truth.frames(), plain, enlarged(model, known, small));
+                        tell(clip, condition, name + " told", model, pairs(model, known, small, truth));
                     }
                 }
             }
@@ -66,47 +63,39 @@ final class Trial {
         return OnnxFile.read(model).shape().planes() % 2 == 0;
     }
 
-    private static List<Plane> enlarged(Path model, Softness softness, List<Plane> small) throws Exception {
-        NetShape shape = OnnxFile.read(model).shape();
-        var out = new ArrayList<Plane>();
+    private static List<Pair> pairs(Path model, Softness softness, List<Plane> small, Material truth)
+            throws IOException {
+        boolean told = isTold(model);
+        int frames = OnnxFile.read(model).shape().planes() - (told ? 1 : 0);
         Region all = Region.whole(small.getFirst().width(), small.getFirst().height());
-        try (var net = new OnnxRun(model)) {
-            for (int i = 0; i < small.size(); i++) {
-                int now = i;
-                Plane in = small.get(i);
-                List<Plane> shown = FramesAround.shown(
-                        d -> small.get(Math.clamp(now + d, 0, small.size() - 1)),
-                        all,
-                        all.width(),
-                        all.height(),
-                        all,
-                        shape.planes() - (isTold(model) ? 1 : 0),
-                        new PlanePool(0),
-                        Work.alone());
-                if (isTold(model)) {
-                    shown.add(Plane.of(in.width(), in.height()).fill(softness.sample()));
-                }
-                Plane correction = Plane.of(2 * in.width(), 2 * in.height());
-                net.run(shown, correction);
-                Plane made = Pictures.resized(in, 2 * in.width(), 2 * in.height(), NetShape.BASE);
-                for (int k = 0; k < made.data().length; k++) {
-                    made.data()[k] += correction.data()[k];
-                }
-                out.add(clipped(made));
+        var pairs = new ArrayList<Pair>();
+        for (int i = 0; i < small.size(); i++) {
+            int now = i;
+            List<Plane> shown = FramesAround.shown(
+                    d -> small.get(Math.clamp(now + d, 0, small.size() - 1)),
+                    all,
+                    all.width(),
+                    all.height(),
+                    all,
+                    frames,
+                    new PlanePool(0),
+                    Work.alone());
+            if (told) {
+                shown.add(Plane.of(all.width(), all.height()).fill(softness.sample()));
             }
+            pairs.add(new Enlarging(shown, truth.frames().get(i), 2));
         }
-        return out;
+        return pairs;
     }
 
-    private static Plane clipped(Plane p) {
-        for (int i = 0; i < p.data().length; i++) {
-            p.data()[i] = Math.clamp(p.data()[i], 0, 1);
+    private static void tell(String clip, Condition condition, String name, Path model, List<Pair> pairs)
+            throws Exception {
+        List<Plane> truth = pairs.stream().map(Pair::sharp).toList();
+        List<Plane> plain = pairs.stream().map(Validation::rival).toList();
+        List<Plane> made;
+        try (var net = new OnnxRun(model)) {
+            made = pairs.stream().map(pair -> Validation.enlarged(net, pair)).toList();
         }
-        return p;
-    }
-
-    private static void tell(
-            String clip, Condition condition, String model, List<Plane> truth, List<Plane> plain, List<Plane> made) {
         int n = TO - FROM;
         double gain = 0;
         double ssim = 0;
@@ -125,7 +114,7 @@ final class Trial {
                 "%-13s %-26s %-40s %+.2f dB, SSIM %.4f, gradient %.2f, flicker %.2f%n",
                 clip,
                 condition.name(),
-                model,
+                name,
                 gain,
                 ssim,
                 gradient,

@@ -3,6 +3,7 @@ package awlsmith.core.motion;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.Kernel;
 
 /**
  * Lays neighbouring pictures over a part of this one, square by square, for nets that read several frames: each square of 8x8 shows
@@ -12,7 +13,7 @@ import awlsmith.core.pipeline.Work;
  * eighths of a sample. Border: the picture's edge samples go on outside. Source: matching of squares in two sizes is common practice, no
  * source; the eighths are where a parabola through the misfit of three places has its lowest point. Cost: O(area). Same bits for any
  * number of threads, any form of the kernel, and any part: a square's motion hangs on the samples within {@link #REACH} alone. For dense
- * and exact motion see {@link FlowFinder}, which is some ten times slower and looks at whole pictures.
+ * and exact motion see {@link FlowFinder}, which looks at whole pictures.
  */
 public final class Alignment {
     /** Samples around a part that its answer may hang on. */
@@ -312,11 +313,9 @@ public final class Alignment {
     private static float[] cubic() {
         float[] all = new float[4 * PARTS];
         for (int i = 0; i < PARTS; i++) {
-            double t = (double) i / PARTS;
-            all[4 * i] = (float) (t * (-0.5 + t * (1 - 0.5 * t)));
-            all[4 * i + 1] = (float) (1 + t * t * (1.5 * t - 2.5));
-            all[4 * i + 2] = (float) (t * (0.5 + t * (2 - 1.5 * t)));
-            all[4 * i + 3] = (float) (t * t * (0.5 * t - 0.5));
+            for (int k = 0; k < 4; k++) {
+                all[4 * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / PARTS);
+            }
         }
         return all;
     }

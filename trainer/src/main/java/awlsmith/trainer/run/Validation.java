@@ -27,7 +27,7 @@ public final class Validation {
     public Validation(List<Pair> pairs) {
         this.pairs = List.copyOf(pairs);
         rival = pairs.stream()
-                .mapToDouble(p -> Psnr.of(clipped(p.rival()), p.sharp(), BORDER))
+                .mapToDouble(p -> Psnr.of(rival(p), p.sharp(), BORDER))
                 .average()
                 .orElseThrow();
     }
@@ -43,7 +43,7 @@ public final class Validation {
         double ssim = 0;
         double gradient = 0;
         for (Pair pair : pairs) {
-            Plane out = clipped(corrected(net, pair));
+            Plane out = enlarged(net, pair);
             psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
             ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
             gradient += Gradient.mean(out, BORDER) / Gradient.mean(pair.sharp(), BORDER) / pairs.size();
@@ -51,14 +51,20 @@ public final class Validation {
         return new Score(psnr, psnr - rival, ssim, gradient);
     }
 
-    private static Plane corrected(NetRunner net, Pair pair) {
+    /** The plain result of a pair with a net's correction, clipped to 0..1. */
+    public static Plane enlarged(NetRunner net, Pair pair) {
         Plane out = pair.plain(new Region(0, 0, pair.width(), pair.height()));
         Plane correction = Plane.of(out.width(), out.height());
         net.run(pair.shown(), correction);
         for (int i = 0; i < out.data().length; i++) {
             out.data()[i] += correction.data()[i];
         }
-        return out;
+        return clipped(out);
+    }
+
+    /** What a model's gain is told over, clipped to 0..1. */
+    public static Plane rival(Pair pair) {
+        return clipped(pair.rival());
     }
 
     private static Plane clipped(Plane p) {

@@ -116,6 +116,26 @@ class PairsTest {
         });
     }
 
+    /** What is told must order the pictures by how soft they are, and what is not told must not be mistaken for a value. */
+    @Test
+    void theSofterAPictureIsToldToBeTheSofterItIs() {
+        Plane sharp = picture(200, 160);
+        double before = Double.MAX_VALUE;
+        for (double softness : new double[] {0, 0.25, 0.5, 0.75, 1}) {
+            double gradient = awlsmith.core.measure.Gradient.mean(Softened.reduced(sharp, 2, softness), 4);
+            assertThat(gradient).isLessThan(before);
+            before = gradient;
+        }
+        List<Pair> pairs = new Softened().of(sharp, 2, new SplittableRandom(3));
+        assertThat(pairs).hasSize(7).allSatisfy(pair -> {
+            assertThat(pair.shown()).hasSize(2);
+            float told = pair.shown().get(1).at(0, 0);
+            assertThat(pair.shown().get(1).packed()).containsOnly(told);
+            assertThat(told == 0 || told >= 0.4f).isTrue();
+        });
+        assertThat(pairs).filteredOn(pair -> pair.shown().get(1).at(0, 0) == 0).hasSize(3);
+    }
+
     @Test
     void aBlurKeepsTheMeanAndHasTheWidthAskedFor() {
         Plane dot = Plane.of(41, 41);
