@@ -6,6 +6,70 @@ fail() { say "awlsmith: $*"; exit 1; }
 
 home="${AWLSMITH_HOME:-$root/.awlsmith}"
 
+# --- what the command starts ends with it -----------------------------------------------------------------------------
+
+# Put before whatever runs beside this script: the kernel ends it when the script ends, however that ends.
+dies_with_us=(setpriv --pdeathsig TERM)
+child=
+
+# Runs a command and waits for it, so that signals reach us at once and not when it is done. It has a session of its own,
+# whose processes all end together.
+run_child() {
+  setsid "${dies_with_us[@]}" "$@" &
+  child=$!
+  local code=0
+  wait "$child" || code=$?
+  child=
+  return "$code"
+}
+
+# Ends the command that runs, and the database last.
+end_all() {
+  trap '' INT TERM HUP
+  if [ -n "$child" ]; then
+    kill -TERM -- "-$child" 2>/dev/null || true
+    wait "$child" 2>/dev/null || true
+    child=
+  fi
+  db_down
+}
+
+end_with_us() {
+  trap 'end_all; exit 130' INT
+  trap 'end_all; exit 143' TERM
+  trap 'end_all; exit 129' HUP
+  trap end_all EXIT
+}
+
+# --- the data folder --------------------------------------------------------------------------------------------------
+
+# What lies in it is the owner's alone. The database's user may pass through it, where that is another one than we are.
+own_folder() {
+  (umask 077; mkdir -p "$home") || fail "the folder $home cannot be made; set AWLSMITH_HOME to one you may write to"
+  [ -O "$home" ] || fail "the folder $home belongs to somebody else; set AWLSMITH_HOME to one of your own"
+  if [ "$(id -u)" -eq 0 ] && getent group mysql >/dev/null; then
+    chgrp mysql "$home"
+    chmod 710 "$home"
+  else
+    chmod 700 "$home"
+  fi
+  if [ -d "$home/media" ]; then chmod 700 "$home/media"; fi
+  local log
+  for log in "$home"/*.log*; do
+    if [ -f "$log" ]; then chmod 600 "$log"; fi
+  done
+}
+
+# A temporary folder for this process alone; those that killed ones left are swept.
+own_temporary() {
+  local old
+  for old in "$home"/tmp/*; do
+    if [ -d "$old" ] && ! kill -0 "${old##*/}" 2>/dev/null; then rm -rf "$old"; fi
+  done
+  (umask 077; mkdir -p "$home/tmp/$$")
+  java_flags+=("-Djava.io.tmpdir=$home/tmp/$$")
+}
+
 # Finds a JDK of 25 or later: JAVA_HOME, the path, then where Debian and others put them.
 find_java() {
   local candidate
@@ -68,10 +132,16 @@ if [ "$(id -u)" -eq 0 ]; then db_as=(setpriv --reuid mysql --regid mysql --init-
 
 # Where a database may lie: in the wanted folder if its owner can get there, else under /var/tmp.
 db_place() {
+  own_folder
   mkdir -p "$1"
+  if [ "$(id -u)" -eq 0 ]; then chown mysql:mysql "$1"; fi
   if "${db_as[@]}" test -x "$1"; then echo "$1"; return; fi
   local other
   other="/var/tmp/awlsmith-$(id -u)-$(printf '%s' "$1" | cksum | cut -d' ' -f1)"
+  # the folder's parent is open to all: one that somebody else put there is not used
+  if [ -L "$other" ] || { [ -e "$other" ] && [ ! -O "$other" ] && [ "$(stat -c %U "$other")" != mysql ]; }; then
+    fail "$other belongs to somebody else; set AWLSMITH_HOME to a folder that the database's user may enter"
+  fi
   mkdir -p "$other"
   chmod 711 "$other"
   echo "$other"
@@ -104,7 +174,7 @@ db_up() {
   DB_PASSWORD=$(cat "$place/password")
   DB_PORT=$(free_port "${DB_FIRST_PORT:-33960}")
   # in a session of its own: Ctrl-C is for us, who then stop the server first and the database last
-  setsid "${db_as[@]}" mariadbd --no-defaults --datadir="$dir" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
+  setsid "${db_as[@]}" "${dies_with_us[@]}" mariadbd --no-defaults --datadir="$dir" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
     --pid-file="$place/pid" --log-error="$log" --skip-name-resolve --character-set-server=utf8mb4 \
     --collation-server=utf8mb4_unicode_ci --innodb-log-file-size=16M --innodb-buffer-pool-size=64M \
     --performance-schema=off --skip-log-bin >/dev/null 2>&1 </dev/null 9>&- &
@@ -141,7 +211,8 @@ if [ "${AWLSMITH_PROCESSOR:-cores}" = graphics ]; then build_for=(-Pgraphics); f
 maven() {
   # the last two silence warnings of Maven's own libraries on newer JDKs
   MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
-    AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" mvn -B -f "$root/pom.xml" "${build_for[@]}" "$@"
+    AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" \
+    run_child mvn -B -f "$root/pom.xml" "${build_for[@]}" "$@"
 }
 
 # The version of what was built last: newest source file and the pom files.

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from './api/client'
+import { api, onSignedOut } from './api/client'
 import AppHeader from './components/AppHeader.vue'
 import DropAnywhere from './components/DropAnywhere.vue'
 import KeyHelp from './components/KeyHelp.vue'
 import SeriesDialog from './components/SeriesDialog.vue'
+import { useEarlyKeys } from './stores/earlyKeys'
 import { useFeed } from './stores/feed'
 import { useNotices } from './stores/notices'
 import { useUploads } from './stores/uploads'
@@ -18,10 +19,51 @@ const router = useRouter()
 const signedIn = ref(false)
 const help = ref(false)
 
+const earlyKeys = useEarlyKeys()
 onMounted(async () => {
+  window.addEventListener('keydown', holdKey)
   await router.isReady()
   await enter()
 })
+onBeforeUnmount(() => window.removeEventListener('keydown', holdKey))
+
+/** Keys of a place that is still opening are kept until it can take them. */
+function holdKey(event: KeyboardEvent) {
+  if (signedIn.value && (route.name === 'bench' || route.name === 'sheet')) {
+    earlyKeys.hold(event)
+  } else {
+    earlyKeys.forget()
+  }
+}
+
+onBeforeUnmount(onSignedOut(() => void leave()))
+
+/** To signing in, and from there back to here. */
+async function leave() {
+  if (!signedIn.value) {
+    return
+  }
+  signedIn.value = false
+  feed.disconnect()
+  await router.push({ path: '/sign-in', query: { to: route.fullPath, out: '' } })
+}
+
+async function signOut() {
+  try {
+    await api.signOut()
+    signedIn.value = false
+    feed.disconnect()
+    await router.push('/sign-in')
+  } catch (error) {
+    notices.fail(error)
+  }
+}
+
+/** An address of our own only: what stands in a link may lead anywhere. */
+function wayBack(): string {
+  const to = route.query['to']
+  return typeof to === 'string' && /^\/(?![/\\])/.test(to) ? to : '/shelf'
+}
 
 function undo() {
   notices.undo?.()
@@ -33,13 +75,14 @@ async function enter() {
     const session = await api.session()
     signedIn.value = session.signedIn
     if (!session.signedIn) {
-      await router.replace({ path: '/sign-in', query: route.query })
+      const to = route.name === 'sign-in' ? route.query : { ...route.query, to: route.fullPath }
+      await router.replace({ path: '/sign-in', query: to })
       return
     }
     uploads.largest = session.largestUpload
     feed.connect()
     if (route.name === 'sign-in') {
-      await router.replace('/shelf')
+      await router.replace(wayBack())
     }
   } catch (error) {
     notices.fail(error)
@@ -57,7 +100,7 @@ function onKey(event: KeyboardEvent) {
 <template>
   <v-app @keydown="onKey">
     <template v-if="signedIn">
-      <AppHeader @help="help = true" />
+      <AppHeader @help="help = true" @sign-out="signOut" />
       <div v-if="feed.link === 'lost'" class="lost" role="status">
         The connection to the server is lost. What you did is kept; this page goes on as soon as it answers.
       </div>

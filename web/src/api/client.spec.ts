@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { api, asProblem, Problem, xsrfToken } from './client'
+import { api, asProblem, onSignedOut, Problem, xsrfToken } from './client'
 
 afterEach(() => vi.unstubAllGlobals())
 
@@ -13,6 +13,21 @@ describe('the server’s answers', () => {
     const problem = asProblem(422, body)
     expect(problem.message).toContain('allowed is 0.125..8')
     expect(problem.problems[0]?.key).toBe('factor')
+  })
+
+  it('tell everybody when the session has ended, and name the page in every question', async () => {
+    const fetched = vi
+      .fn()
+      .mockResolvedValue(new Response('{"detail":"you are not signed in"}', { status: 401 }))
+    vi.stubGlobal('fetch', fetched)
+    const heard = vi.fn()
+    const stop = onSignedOut(heard)
+    await expect(api.clips()).rejects.toThrow('you are not signed in')
+    expect(heard).toHaveBeenCalledTimes(1)
+    expect(fetched.mock.calls[0]?.[1].headers['X-Page']).toMatch(/^\w+$/)
+    stop()
+    await expect(api.clips()).rejects.toThrow()
+    expect(heard).toHaveBeenCalledTimes(1)
   })
 
   it('trusts no page of something in between', () => {

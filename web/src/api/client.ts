@@ -48,6 +48,22 @@ export class Problem extends Error {
   }
 }
 
+/** A name of this open page: what it asks for anew stops what it asked for before, and nothing of another window. */
+export const pageName = Math.random().toString(36).slice(2, 12)
+
+const signedOutListeners = new Set<() => void>()
+
+/** Hears that the session has ended; returns the way to stop. */
+export function onSignedOut(listener: () => void): () => void {
+  signedOutListeners.add(listener)
+  return () => signedOutListeners.delete(listener)
+}
+
+/** Tells everybody that this page is signed out. */
+export function tellSignedOut() {
+  signedOutListeners.forEach((listener) => listener())
+}
+
 const AWAY = 'the server does not answer; it may be starting again. This page tries on by itself'
 
 export function xsrfToken(cookies: string = document.cookie): string {
@@ -65,7 +81,10 @@ export function asProblem(status: number, body: unknown): Problem {
 }
 
 async function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
-  const headers: Record<string, string> = { Accept: 'application/json, image/png, image/jpeg' }
+  const headers: Record<string, string> = {
+    Accept: 'application/json, image/png, image/jpeg',
+    'X-Page': pageName,
+  }
   if (method !== 'GET') {
     headers['X-XSRF-TOKEN'] = xsrfToken()
   }
@@ -88,6 +107,9 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
   }
   if (response.ok) {
     return response
+  }
+  if (response.status === 401) {
+    tellSignedOut()
   }
   throw asProblem(response.status, await response.json().catch(() => undefined))
 }

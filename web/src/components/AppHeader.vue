@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { useFeed } from '@/stores/feed'
 import { wait } from '@/view/words'
 
-const emit = defineEmits<{ help: [] }>()
+const emit = defineEmits<{ help: []; 'sign-out': [] }>()
 const feed = useFeed()
 const route = useRoute()
 
@@ -69,6 +69,7 @@ const queue = computed(() => {
       </svg>
       {{ queue }}
     </router-link>
+    <button class="link out" type="button" @click="emit('sign-out')">sign out</button>
     <button class="ask" type="button" aria-label="Keys" @click="emit('help')"><kbd>?</kbd></button>
   </header>
 </template>

@@ -322,69 +322,72 @@ async function openDispatch() {
   dispatching.value = true
 }
 
-useBenchKeys(() => {
-  const now = state.value
-  const scales = Object.fromEntries([1, 2, 4, 8].map((n) => [String(n), () => glass.value?.setScale(n)]))
-  const looks = Object.fromEntries(
-    (['wipe', 'pair', 'difference', 'source', 'treated'] as const).map((look, i) => [
-      'wedsr'[i] ?? '',
-      () => glass.value?.setLook(look),
-    ]),
-  )
-  return {
-    undo,
-    redo,
-    up: { f: () => glass.value?.flip(false) },
-    down: {
-      ...scales,
-      ...looks,
-      ',': () => go(-1),
-      '.': () => go(1),
-      '<': () => go(-10 * perFrame.value),
-      '>': () => go(10 * perFrame.value),
-      Home: () => go(-Infinity),
-      End: () => go(Infinity),
-      c: toggleCrop,
-      Escape: () => {
-        cropping.value = -1
-        chosenProof.value = undefined
+useBenchKeys(
+  () => {
+    const now = state.value
+    const scales = Object.fromEntries([1, 2, 4, 8].map((n) => [String(n), () => glass.value?.setScale(n)]))
+    const looks = Object.fromEntries(
+      (['wipe', 'pair', 'difference', 'source', 'treated'] as const).map((look, i) => [
+        'wedsr'[i] ?? '',
+        () => glass.value?.setLook(look),
+      ]),
+    )
+    return {
+      undo,
+      redo,
+      up: { f: () => glass.value?.flip(false) },
+      down: {
+        ...scales,
+        ...looks,
+        ',': () => go(-1),
+        '.': () => go(1),
+        '<': () => go(-10 * perFrame.value),
+        '>': () => go(10 * perFrame.value),
+        Home: () => go(-Infinity),
+        End: () => go(Infinity),
+        c: toggleCrop,
+        Escape: () => {
+          cropping.value = -1
+          chosenProof.value = undefined
+        },
+        i: () =>
+          setSpan(
+            frame.value,
+            now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
+          ),
+        o: () =>
+          setSpan(
+            now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
+            frame.value + 1,
+          ),
+        I: () => setSpan(undefined, now?.outFrame),
+        O: () => setSpan(now?.inFrame, undefined),
+        f: () => glass.value?.flip(true),
+        '0': () => glass.value?.fit(),
+        '[': () => glass.value?.nudgeEdge(-0.02),
+        ']': () => glass.value?.nudgeEdge(0.02),
+        '{': () => glass.value?.turnEdge(-5),
+        '}': () => glass.value?.turnEdge(5),
+        '+': () => glass.value?.amplifyMore(),
+        p: dropPin,
+        P: () => void suggestPins(),
+        v: () => (varying.value = true),
+        x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
+        m: () => (marksClipped.value = !marksClipped.value),
+        h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
+        Enter: () => void proving.prove(),
+        ' ': proving.playOrPause,
+        t: () => stepTake(1),
+        T: () => stepTake(-1),
+        n: () => void copyTake(),
+        a: () => void stepAgainst(),
+        k: judge,
+        g: () => void router.push(`/sheet/${props.clip.id}`),
       },
-      i: () =>
-        setSpan(
-          frame.value,
-          now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
-        ),
-      o: () =>
-        setSpan(
-          now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
-          frame.value + 1,
-        ),
-      I: () => setSpan(undefined, now?.outFrame),
-      O: () => setSpan(now?.inFrame, undefined),
-      f: () => glass.value?.flip(true),
-      '0': () => glass.value?.fit(),
-      '[': () => glass.value?.nudgeEdge(-0.02),
-      ']': () => glass.value?.nudgeEdge(0.02),
-      '{': () => glass.value?.turnEdge(-5),
-      '}': () => glass.value?.turnEdge(5),
-      '+': () => glass.value?.amplifyMore(),
-      p: dropPin,
-      P: () => void suggestPins(),
-      v: () => (varying.value = true),
-      x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
-      m: () => (marksClipped.value = !marksClipped.value),
-      h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
-      Enter: () => void proving.prove(),
-      ' ': proving.playOrPause,
-      t: () => stepTake(1),
-      T: () => stepTake(-1),
-      n: () => void copyTake(),
-      a: () => void stepAgainst(),
-      k: judge,
-      g: () => void router.push(`/sheet/${props.clip.id}`),
-    },
-  }
-})
+    }
+  },
+  () => take.value !== undefined && sides.value !== undefined,
+)
 </script>
 
 <template>
@@ -444,7 +447,10 @@ useBenchKeys(() => {
       @failed="notices.fail"
     />
     <div v-else class="unplanned">
-      <p v-if="problems.length > 0" class="fault" role="alert">
+      <p v-if="take?.unreadable" class="fault" role="alert" data-test="unreadable">
+        Take {{ take.name }} cannot be shown: {{ take.unreadable }}. Choose another take, or start a new one.
+      </p>
+      <p v-else-if="problems.length > 0" class="fault" role="alert">
         This take cannot be shown: {{ problems[0]?.sentence }}. Change that setting on the left.
       </p>
     </div>

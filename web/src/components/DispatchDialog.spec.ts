@@ -28,6 +28,7 @@ const plan = (change: Partial<PlanView> = {}): PlanView => ({
   width: 1280,
   height: 960,
   sar: '1',
+  depth: 8,
   frames: 50,
   seconds: 2,
   clipSeconds: 8,
@@ -119,5 +120,19 @@ describe('sending out', () => {
       deliverable: { codec: 'h264', quality: 17, depth: 0, gop: 48, sound: true },
     })
     expect(dialog.emitted('update:modelValue')?.at(-1)).toEqual([false])
+  })
+
+  it('keeps the depth of the picture unless fewer bits are wanted', async () => {
+    const ask = vi
+      .spyOn(api, 'plan')
+      .mockImplementation(async (_clip, request) => plan({ depth: request.deliverable.depth === 8 ? 8 : 10 }))
+    await opened()
+    await vi.waitFor(() => expect(document.querySelector('[data-test=eight]')).not.toBeNull())
+    expect(ask.mock.lastCall?.[1].deliverable.depth).toBe(0)
+    document.querySelector<HTMLElement>('[data-test=eight]')?.click()
+    await vi.waitFor(() => expect(ask.mock.lastCall?.[1].deliverable.depth).toBe(8))
+    // the way back stays in sight
+    await nextTick()
+    expect(document.querySelector('[data-test=eight]')).not.toBeNull()
   })
 })

@@ -19,14 +19,18 @@ const problem = ref('')
 const busy = ref(false)
 
 const codecs = [
-  { title: 'H.264 in MP4: plays everywhere', value: 'h264' },
+  { title: 'H.264 in MP4: plays nearly everywhere', value: 'h264' },
   { title: 'FFV1 in MKV: lossless, for further work', value: 'ffv1' },
 ]
+/** Eight bits where the user wants them; otherwise as many as the picture has and the codec holds. */
+const eight = ref(false)
+/** Bits of the file when nobody asks for fewer. */
+const kept = ref(8)
 const marked = computed(() => props.take.inFrame !== undefined || props.take.outFrame !== undefined)
 const deliverable = computed<DeliverableChoice>(() => ({
   codec: codec.value,
   quality: quality.value,
-  depth: 0,
+  depth: eight.value ? 8 : 0,
   gop: 48,
   sound: sound.value,
 }))
@@ -69,6 +73,7 @@ watch(
         { recipe: props.recipe, deliverable: deliverable.value, ...marks },
         asked.signal,
       )
+      kept.value = eight.value ? kept.value : plan.value.depth
     } catch (error) {
       if (error instanceof Problem) {
         problem.value = error.message
@@ -115,6 +120,13 @@ async function send() {
         />
         <span class="figure">CRF {{ quality }}, {{ qualityWords }}</span>
       </div>
+      <div v-if="kept > 8" class="quality depth">
+        <span class="label">Depth</span>
+        <span class="segments" role="group" aria-label="Depth">
+          <button type="button" :aria-pressed="!eight" @click="eight = false">{{ kept }} bit</button>
+          <button type="button" :aria-pressed="eight" data-test="eight" @click="eight = true">8 bit</button>
+        </span>
+      </div>
       <v-checkbox
         v-model="sound"
         label="Sound passed through"
@@ -125,8 +137,9 @@ async function send() {
       <dl v-if="plan" class="figure">
         <dt>picture</dt>
         <dd>
-          {{ plan.width }}×{{ plan.height
-          }}<template v-if="plan.sar !== '1'"> · pixels {{ plan.sar.replace('/', ':') }}</template>
+          {{ plan.width }}×{{ plan.height }} · {{ plan.depth }} bit<template v-if="plan.sar !== '1'">
+            · pixels {{ plan.sar.replace('/', ':') }}</template
+          >
         </dd>
         <dt>file</dt>
         <dd>about {{ bytes(plan.fileBytes) }}</dd>

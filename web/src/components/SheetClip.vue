@@ -181,22 +181,25 @@ async function save() {
   await saveAs(picture, `${props.clip.title} sheet.png`)
 }
 
-useBenchKeys(() => ({
-  undo: () => {},
-  redo: () => {},
-  up: {},
-  down: {
-    ArrowDown: () => (chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + 1))),
-    ArrowUp: () => (chosen.value = Math.max(0, chosen.value - 1)),
-    k: () => current.value && void keep(current.value),
-    d: () => current.value && !blind.value && discard(current.value),
-    b: toggleBlind,
-    P: () => void suggest(),
-    v: () => (varying.value = true),
-    Enter: () => current.value && toBench(current.value),
-    g: () => current.value && toBench(current.value),
-  },
-}))
+useBenchKeys(
+  () => ({
+    undo: () => {},
+    redo: () => {},
+    up: {},
+    down: {
+      ArrowDown: () => (chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + 1))),
+      ArrowUp: () => (chosen.value = Math.max(0, chosen.value - 1)),
+      k: () => current.value && void keep(current.value),
+      d: () => current.value && !blind.value && discard(current.value),
+      b: toggleBlind,
+      P: () => void suggest(),
+      v: () => (varying.value = true),
+      Enter: () => current.value && toBench(current.value),
+      g: () => current.value && toBench(current.value),
+    },
+  }),
+  () => loaded.value,
+)
 </script>
 
 <template>
@@ -289,7 +292,8 @@ useBenchKeys(() => ({
             </button>
           </span>
           <template v-if="!blind">
-            <span class="label">{{ recipeWords(take, kinds) }}</span>
+            <span v-if="take.unreadable" class="label fault">{{ take.unreadable }}</span>
+            <span v-else class="label">{{ recipeWords(take, kinds) }}</span>
             <SheetFigures :row="rows.get(take.id)" :is-source="false" />
             <span v-for="line in harmLines(rows.get(take.id)?.figures, all)" :key="line" class="label fault">
               {{ line }}

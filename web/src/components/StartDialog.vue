@@ -70,8 +70,13 @@ const words = (recipe: unknown) => recipeWords({ recipe } as unknown as TakeView
           </button>
         </li>
         <li v-for="one in saved" :key="one.id">
-          <button class="choice" type="button" @click="start(one.recipe, one.name)">
-            <b>{{ one.name }}</b> <span class="quiet">{{ words(one.recipe) }}</span>
+          <button
+            class="choice"
+            type="button"
+            :disabled="!!one.unreadable"
+            @click="start(one.recipe, one.name)"
+          >
+            <b>{{ one.name }}</b> <span class="quiet">{{ one.unreadable ?? words(one.recipe) }}</span>
           </button>
         </li>
       </ul>
@@ -87,8 +92,8 @@ const words = (recipe: unknown) => recipeWords({ recipe } as unknown as TakeView
       </label>
       <ul v-if="other">
         <li v-for="take in other.takes" :key="take.id">
-          <button class="choice" type="button" @click="start(take.recipe)">
-            <b>Take {{ take.name }}</b> <span class="quiet">{{ words(take.recipe) }}</span>
+          <button class="choice" type="button" :disabled="!!take.unreadable" @click="start(take.recipe)">
+            <b>Take {{ take.name }}</b> <span class="quiet">{{ take.unreadable ?? words(take.recipe) }}</span>
           </button>
         </li>
       </ul>

@@ -85,7 +85,8 @@ function download(one: SavedRecipe) {
       <div class="list">
         <p v-if="recipes.length === 0" class="label faint">None yet: “save recipe” on the bench keeps one.</p>
         <div v-for="one in recipes" :key="one.id" class="recipe">
-          <b>{{ one.name }}</b> <span class="quiet">{{ words(one) }}</span>
+          <b>{{ one.name }}</b>
+          <span :class="one.unreadable ? 'fault' : 'quiet'">{{ one.unreadable ?? words(one) }}</span>
           <button class="link" type="button" @click="download(one)">file</button>
           <button class="link" type="button" @click="remove(one)">throw away</button>
         </div>

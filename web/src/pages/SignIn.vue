@@ -30,6 +30,13 @@ async function signIn() {
     <p v-if="'used' in route.query">
       This link was used before, or belongs to an earlier start. Each start prints a fresh one.
     </p>
+    <p v-else-if="'out' in route.query">
+      You are signed out here. Sign in again, and you are where you were; changes that were not saved yet are
+      kept.
+      <template v-if="!passwordSet"
+        >Each start of Awlsmith prints a link that signs this browser in.</template
+      >
+    </p>
     <p v-else>Open the link that was printed when Awlsmith was started. It signs this browser in, once.</p>
     <form v-if="passwordSet" @submit.prevent="signIn">
       <v-text-field

@@ -8,6 +8,7 @@ import {
   type ProofView,
   type RenderView,
   type TakeView,
+  tellSignedOut,
 } from '@/api/client'
 
 /** What else the stream tells, by the event's name; views that show such things listen for them. */
@@ -43,8 +44,21 @@ export const useFeed = defineStore('feed', () => {
     loaded.value = true
   }
 
-  function connect() {
+  let again: ReturnType<typeof setTimeout> | undefined
+  function later() {
+    clearTimeout(again)
+    again = setTimeout(connect, 2000)
+  }
+
+  /** Hears nothing any more, until connected anew. */
+  function disconnect() {
+    clearTimeout(again)
     source?.close()
+    source = undefined
+  }
+
+  function connect() {
+    disconnect()
     source = new EventSource('/api/events')
     const on = <T>(name: string, fold: (state: T) => void) =>
       source?.addEventListener(name, (event: MessageEvent<string>) => fold(JSON.parse(event.data) as T))
@@ -57,7 +71,10 @@ export const useFeed = defineStore('feed', () => {
       link.value = 'lost'
       if (source?.readyState === EventSource.CLOSED) {
         // an answer that is no stream (signed out, or a proxy's page) ends the browser's own tries
-        setTimeout(connect, 2000)
+        api
+          .session()
+          .then((session) => (session.signedIn ? later() : tellSignedOut()))
+          .catch(later)
       }
     }
     on<ClipView>('clip', (clip) => clips.value.set(clip.id, clip))
@@ -82,5 +99,5 @@ export const useFeed = defineStore('feed', () => {
     return () => some.delete(listener)
   }
 
-  return { clips, renders, demo, link, loaded, connect, reload, listen }
+  return { clips, renders, demo, link, loaded, connect, disconnect, reload, listen }
 })

@@ -1,6 +1,8 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type PlanView, Problem, type Recipe, type RecipeProblem, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
+import { useNotices } from './notices'
+import { keepUnsaved, takeUnsaved } from './unsaved'
 
 const SAVE_AFTER_MS = 350
 const SAME_GESTURE_MS = 1000
@@ -18,6 +20,7 @@ interface State {
  */
 export function useTake(clip: string, fail: (error: unknown) => void) {
   const feed = useFeed()
+  const notices = useNotices()
   const take = shallowRef<TakeView>()
   const state = shallowRef<State>()
   const plan = shallowRef<PlanView>()
@@ -44,9 +47,39 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
         all[0]
       if (next) {
         adopt(next)
+        await takeUpUnsaved(next)
       }
     } catch (error) {
       fail(error)
+    }
+  }
+
+  /** What a window that was closed, or signed out, had not saved yet goes on here. */
+  async function takeUpUnsaved(on: TakeView) {
+    const left = takeUnsaved<State>(on.id)
+    const last = left?.states.at(-1)
+    if (!left || !last) {
+      return
+    }
+    if (left.version === on.version) {
+      state.value = last
+      setPending([...left.states])
+      timer = setTimeout(save, 0)
+      void replan()
+      notices.say('Changes of this take that were not saved yet are taken up again.')
+    } else {
+      // changed elsewhere since: neither may be lost
+      const [copy] = await api.addTakes(clip, [{ recipe: last.recipe }], on.id)
+      notices.say(
+        `This take was changed elsewhere; what was not saved here is kept as take ${copy?.name ?? ''}.`,
+      )
+    }
+  }
+
+  function setPending(states: State[]) {
+    pending.value = states
+    if (take.value) {
+      keepUnsaved<State>(take.value.id, { version: take.value.version, states })
     }
   }
 
@@ -63,7 +96,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       inFrame: next.inFrame,
       outFrame: next.outFrame,
     }
-    pending.value = []
+    setPending([])
     lastGesture = ''
     void replan()
   }
@@ -82,7 +115,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       return
     }
     state.value = next
-    pending.value = [...(goesOn ? pending.value.slice(0, -1) : pending.value), next]
+    setPending([...(goesOn ? pending.value.slice(0, -1) : pending.value), next])
     clearTimeout(timer)
     timer = setTimeout(save, SAVE_AFTER_MS)
     void replan()
@@ -134,17 +167,22 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
           version: on.version,
         })
         take.value = saved
-        pending.value = pending.value.filter((one) => one !== next)
+        setPending(pending.value.filter((one) => one !== next))
       } catch (error) {
         if (error instanceof Problem && error.status === 409) {
           fail(error)
           await load()
+        } else if (error instanceof Problem && error.status === 401) {
+          // the page leads to signing in; they are taken up again behind it
+          keepUnsaved<State>(on.id, { version: on.version, states: pending.value })
+          return
         } else if (error instanceof Problem && (error.status === 0 || error.status >= 500)) {
+          keepUnsaved<State>(on.id, { version: on.version, states: pending.value })
           timer = setTimeout(save, 2000)
           return
         } else {
           // a state that is refused must not hold up those after it
-          pending.value = pending.value.filter((one) => one !== next)
+          setPending(pending.value.filter((one) => one !== next))
           fail(error)
         }
       }

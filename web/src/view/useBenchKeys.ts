@@ -1,4 +1,5 @@
-import { onScopeDispose } from 'vue'
+import { onScopeDispose, watch } from 'vue'
+import { useEarlyKeys } from '@/stores/earlyKeys'
 
 /** What keys do on the bench, by the key's name; what is held is told again when it is let go. */
 export interface Keys {
@@ -17,9 +18,31 @@ function asElement(target: EventTarget | null): Element | undefined {
   return target instanceof Element ? target : undefined
 }
 
-/** Hears keys anywhere on the page, except where something else takes them. */
-export function useBenchKeys(keys: () => Keys) {
+/**
+ * Hears keys anywhere on the page, except where something else takes them.
+ *
+ * @param ready whether what they act on is there; keys pressed before are done then
+ */
+export function useBenchKeys(keys: () => Keys, ready: () => boolean) {
   const stop = new AbortController()
+  const early = useEarlyKeys()
+  let taking = false
+  watch(
+    ready,
+    (now) => {
+      if (now && !taking) {
+        taking = true
+        early.begin().forEach(onKey)
+      }
+    },
+    // what they act on is drawn
+    { immediate: true, flush: 'post' },
+  )
+  onScopeDispose(() => {
+    if (taking) {
+      early.end()
+    }
+  })
   window.addEventListener('keydown', onKey, { signal: stop.signal })
   window.addEventListener('keyup', onKeyUp, { signal: stop.signal })
   // a button that was clicked with the pointer must not take the keys that follow
@@ -34,6 +57,9 @@ export function useBenchKeys(keys: () => Keys) {
   }
 
   function onKey(event: KeyboardEvent) {
+    if (!taking) {
+      return
+    }
     const target = asElement(event.target)
     if (target?.closest(TAKES_KEYS) || (PRESSES.includes(event.key) && target?.closest('button, a'))) {
       return

@@ -8,6 +8,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import java.net.ServerSocket;
@@ -38,6 +39,8 @@ abstract class BrowserIT {
     @BeforeAll
     static void start() throws Exception {
         emptyDatabase();
+        // states are waited for, however busy the machine is
+        PlaywrightAssertions.setDefaultAssertionTimeout(30_000);
         int port;
         try (var socket = new ServerSocket(0)) {
             port = socket.getLocalPort();

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
@@ -15,23 +16,34 @@ import java.util.regex.Pattern;
 
 /** The application in a process of its own, so that a test can kill it as a power cut would. */
 final class ServerProcess implements AutoCloseable {
-    private static final Pattern LINK = Pattern.compile("http://\\S+/enter\\?token=\\S+");
+    private static final Pattern LINK = Pattern.compile("https?://\\S+/enter\\?token=\\S+");
 
     private final Path home;
     private final int port;
+    private final List<String> settings;
+    private List<String> flags = List.of();
     private Process process;
 
-    ServerProcess(Path home, int port) {
+    /** @param settings that the application is started with beside the usual ones */
+    ServerProcess(Path home, int port, String... settings) {
         this.home = home;
         this.port = port;
+        this.settings = List.of(settings);
+    }
+
+    /** Starts sooner and computes slower: for tests that start it often. */
+    ServerProcess quick() {
+        flags = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Dawlsmith.lanes=scalar");
+        return this;
     }
 
     /** Starts it and returns the sign-in link it prints. */
     String start() {
-        var command = List.of(
+        var command = new ArrayList<String>(List.of(
                 ProcessHandle.current().info().command().orElse("java"),
                 "--add-modules",
                 "jdk.incubator.vector",
+                "--enable-native-access=ALL-UNNAMED",
                 "-Djava.awt.headless=true",
                 "-Xmx2g",
                 "-cp",
@@ -40,7 +52,9 @@ final class ServerProcess implements AutoCloseable {
                 "--server.port=" + port,
                 "--awlsmith.home=" + home,
                 "--awlsmith.keep-free=10MB",
-                "--awlsmith.segment-frames=12");
+                "--awlsmith.segment-frames=12"));
+        command.addAll(settings);
+        command.addAll(1, flags);
         try {
             process = new ProcessBuilder(command).redirectErrorStream(true).start();
         } catch (IOException e) {

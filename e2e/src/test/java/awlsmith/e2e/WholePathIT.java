@@ -24,6 +24,7 @@ import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 
 /** As a new user would: sign in, drop a clip, enlarge it, look, send it out, lose the server on the way. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
@@ -344,5 +345,26 @@ class WholePathIT extends BrowserIT {
                 .click();
         assertThat(page.locator("[data-test=render-cancelled]")).isVisible(SOON);
         assertThat(FAULTS).isEmpty();
+    }
+
+    /** A new password ends the session: the page leads to signing in, and behind it back to where it was. */
+    @Test
+    @Order(11)
+    void aSessionThatEndsLeadsToSigningInAndBack() throws IOException {
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("Bench").setExact(true))
+                .click();
+        settled();
+        String bench = page.url();
+        Files.writeString(
+                folder.resolve("home/password"), new BCryptPasswordEncoder(4).encode("a rope across the river"));
+        page.keyboard().press("i");
+        assertThat(page.getByText("You are signed out here")).isVisible();
+        page.getByLabel("Password").fill("a rope across the river");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Sign in"))
+                .click();
+        settled();
+        assertThat(page).hasURL(bench);
     }
 }

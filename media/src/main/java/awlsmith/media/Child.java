@@ -2,12 +2,12 @@ package awlsmith.media;
 
 import awlsmith.core.pipeline.Cancel;
 import java.io.BufferedReader;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -15,20 +15,26 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /**
- * One FFmpeg or ffprobe process. It gets no shell, a bound on memory and, if asked, on time; its last lines of standard
- * error are kept for messages; it dies when closed, when the task is cancelled by closing it, and when this program
- * dies.
+ * One FFmpeg or ffprobe process. It gets no shell, bounds on memory, processor time, files and time, and no rights beyond reading where
+ * this program runs as root; its last lines of standard error are kept for messages; it dies when closed, when the task is cancelled by
+ * closing it, and when this program dies.
  */
 final class Child implements AutoCloseable {
+    private static final System.Logger LOG = System.getLogger(Child.class.getName());
+
     /** Address space a child may take; FFmpeg's threads reserve far more than they touch. */
     private static final long MEMORY_BYTES = 12L << 30;
 
+    private static final int OPEN_FILES = 256;
     private static final int KEPT_LINES = 60;
     private static final int LONGEST_LINE = 400;
+    private static final long LONGEST_LAST_WORDS_MILLIS = 60_000;
 
     /**
      * The kernel sends the death signal when the thread that started the child ends, so all children are started from
@@ -37,43 +43,85 @@ final class Child implements AutoCloseable {
     private static final ExecutorService STARTER = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().name("process-starter").daemon().factory());
 
+    /** Looks at all children's bounds of time. */
+    private static final ScheduledExecutorService WATCH = Executors.newSingleThreadScheduledExecutor(
+            Thread.ofPlatform().name("process-watch").daemon().factory());
+
     private final Process process;
     private final String name;
     private final Deque<String> lastLines = new ArrayDeque<>();
     private final Thread errorReader;
-    private final CompletableFuture<Void> deadline;
+    private final ScheduledFuture<?> watch;
+    private final InputStream output;
+    private final long begun = System.nanoTime();
+    /** When a reader began to wait for output; 0 while none does. */
+    private volatile long waitingSince;
+
     private volatile boolean late;
     private volatile boolean closed;
 
-    private Child(String name, Process process, Duration limit, Consumer<String> lines) {
+    private Child(String name, Process process, Limits limits, Consumer<String> lines) {
         this.name = name;
         this.process = process;
+        this.output = new Waited(process.getInputStream());
         this.errorReader = Thread.ofVirtual().name(name + "-stderr").start(() -> readErrors(lines));
-        this.deadline = limit == null
-                ? null
-                : CompletableFuture.runAsync(
-                        () -> {
-                            if (process.isAlive()) {
-                                late = true;
-                                process.destroyForcibly();
-                            }
-                        },
-                        CompletableFuture.delayedExecutor(limit.toMillis(), TimeUnit.MILLISECONDS));
+        this.watch = WATCH.scheduleWithFixedDelay(() -> look(limits), 500, 500, TimeUnit.MILLISECONDS);
+    }
+
+    private void look(Limits limits) {
+        long now = System.nanoTime();
+        long waits = waitingSince;
+        boolean tooLong =
+                limits.wall().filter(wall -> now - begun > wall.toNanos()).isPresent();
+        boolean silent = waits != 0
+                && limits.silence().filter(most -> now - waits > most.toNanos()).isPresent();
+        if ((tooLong || silent) && process.isAlive()) {
+            late = true;
+            process.destroyForcibly();
+        }
+    }
+
+    /** Notes while somebody waits for output. */
+    private final class Waited extends FilterInputStream {
+        Waited(InputStream in) {
+            super(in);
+        }
+
+        @Override
+        public int read() throws IOException {
+            waitingSince = System.nanoTime();
+            try {
+                return in.read();
+            } finally {
+                waitingSince = 0;
+            }
+        }
+
+        @Override
+        public int read(byte[] bytes, int from, int length) throws IOException {
+            waitingSince = System.nanoTime();
+            try {
+                return in.read(bytes, from, length);
+            } finally {
+                waitingSince = 0;
+            }
+        }
     }
 
     /**
      * @param arguments of the tool, each passed as it is
-     * @param limit longest time it may run, or null
      * @param lines sees every line of standard error, on another thread
      */
-    static Child start(Tool tool, List<String> arguments, Duration limit, Consumer<String> lines) {
-        var command = new ArrayList<String>();
-        command.add("setpriv");
-        command.add("--pdeathsig");
-        command.add("KILL");
+    static Child start(Tool tool, List<String> arguments, Limits limits, Consumer<String> lines) {
+        var command = new ArrayList<String>(Rights.before(limits));
         command.add("prlimit");
         command.add("--as=" + MEMORY_BYTES);
         command.add("--core=0");
+        command.add("--nofile=" + OPEN_FILES);
+        command.add("--fsize=" + limits.fileBytes());
+        if (limits.cpuSeconds() != Long.MAX_VALUE) {
+            command.add("--cpu=" + limits.cpuSeconds());
+        }
         command.add(tool.program());
         command.addAll(arguments);
         try {
@@ -84,7 +132,7 @@ final class Child implements AutoCloseable {
             builder.environment().put("AV_LOG_FORCE_NOCOLOR", "1");
             Process process =
                     CompletableFuture.supplyAsync(() -> begin(builder), STARTER).join();
-            return new Child(tool.program(), process, limit, lines);
+            return new Child(tool.program(), process, limits, lines);
         } catch (java.util.concurrent.CompletionException e) {
             throw new MediaException(
                     tool.program() + " could not be started; install Debian's packages ffmpeg and util-linux",
@@ -123,7 +171,7 @@ final class Child implements AutoCloseable {
     }
 
     InputStream output() {
-        return process.getInputStream();
+        return output;
     }
 
     OutputStream input() {
@@ -155,7 +203,8 @@ final class Child implements AutoCloseable {
                     cancel.check();
                 }
             }
-            errorReader.join(2000);
+            // whoever hears the lines may be slow; they are all there, and all of them count
+            errorReader.join(LONGEST_LAST_WORDS_MILLIS);
             return process.exitValue();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -165,13 +214,18 @@ final class Child implements AutoCloseable {
     }
 
     MediaException failure(String doing, int code) {
+        String said = String.join("\n", errors());
+        LOG.log(System.Logger.Level.INFO, "{0} ended with {1} while {2}: {3}", name, code, doing, errors());
         if (late) {
             return new MediaException(name + " took too long while " + doing
                     + " and was stopped; the file may be damaged. Try a shorter span");
         }
-        String said = said();
-        if (said.contains("No space left on device")) {
+        if (said.contains("No space left on device") || code == 128 + FILE_TOO_LARGE) {
             return new MediaException("the disk is full: free some space, then start again; finished parts are kept");
+        }
+        if (code == 128 + CPU_USED_UP) {
+            return new MediaException(name + " used far more of the processor than " + doing
+                    + " should and was stopped; the file may be damaged. Try a shorter span");
         }
         if (code == 137 || code == 143 || code == 9) {
             return new MediaException(name + " was killed while " + doing
@@ -181,9 +235,26 @@ final class Child implements AutoCloseable {
             return new MediaException(
                     name + " ran out of memory while " + doing + "; choose a smaller size or close other programs");
         }
-        return new MediaException(
-                name + " failed while " + doing + (said.isEmpty() ? " (exit " + code + ")" : ": " + said));
+        if (said.contains("Permission denied")) {
+            return new MediaException(name + " may not read or write a file while " + doing
+                    + "; look at the rights of the folder it lies in");
+        }
+        if (said.contains("No such file")) {
+            return new MediaException("a file went away while " + doing + "; start again");
+        }
+        if (code > 128) {
+            return new MediaException(name + " broke down while " + doing + " (signal " + (code - 128)
+                    + "); the file may be damaged. A mended copy of it may do better");
+        }
+        // its own words are in the log: they are for those who know its inside
+        return new MediaException(name + " gave up while " + doing
+                + "; the file may be damaged or of a kind it cannot handle. A mended copy of it may do better");
     }
+
+    /** Signals of the limits (POSIX). */
+    private static final int CPU_USED_UP = 24;
+
+    private static final int FILE_TOO_LARGE = 25;
 
     /** The last error line without FFmpeg's marks of where it came from. */
     String said() {
@@ -212,9 +283,7 @@ final class Child implements AutoCloseable {
             return;
         }
         closed = true;
-        if (deadline != null) {
-            deadline.cancel(false);
-        }
+        watch.cancel(false);
         process.destroyForcibly();
         try {
             process.waitFor(5, TimeUnit.SECONDS);

@@ -34,9 +34,10 @@ public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameS
         return new Clip(info, Optional.empty());
     }
 
+    /** Of the pictures, with what untagged colour is taken for: whoever works on the clip takes it for the same. */
     @Override
     public Format format() {
-        return info.video().format();
+        return info.video().resolved();
     }
 
     /**

@@ -1,7 +1,9 @@
 package awlsmith.media;
 
 import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Siting;
 import java.util.Arrays;
+import java.util.Map;
 
 /** FFmpeg's names for the code points of H.273, which are our constants' names in small letters but for a few. */
 final class ColourNames {
@@ -17,6 +19,7 @@ final class ColourNames {
         return switch (transfer) {
             case UNSPECIFIED -> "unknown";
             case IEC61966_2_1 -> "iec61966-2-1";
+            case IEC61966_2_4 -> "iec61966-2-4";
             case BT2020_10 -> "bt2020-10";
             case BT2020_12 -> "bt2020-12";
             case ARIB_STD_B67 -> "arib-std-b67";
@@ -72,6 +75,35 @@ final class ColourNames {
                 .findFirst()
                 .orElse(ColourTags.Primaries.UNSPECIFIED);
     }
+
+    /** Whether the name is of a matrix we compute with, or says that none is known. */
+    static boolean isKnownMatrix(String name) {
+        return name.isEmpty()
+                || name.equals("unknown")
+                || name.equals("unspecified")
+                || matrix(name) != ColourTags.Matrix.UNSPECIFIED;
+    }
+
+    /** Names as FFmpeg gives them to where chroma lies. */
+    static Siting siting(String name) {
+        return SITINGS.getOrDefault(name, Siting.LEFT);
+    }
+
+    static String of(Siting siting) {
+        return SITINGS.entrySet().stream()
+                .filter(entry -> entry.getValue().equals(siting))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse("left");
+    }
+
+    private static final Map<String, Siting> SITINGS = Map.of(
+            "left", Siting.LEFT,
+            "center", Siting.CENTRE,
+            "topleft", Siting.TOP_LEFT,
+            "top", Siting.TOP,
+            "bottomleft", Siting.BOTTOM_LEFT,
+            "bottom", Siting.BOTTOM);
 
     private static String lower(Enum<?> value) {
         return value.name().toLowerCase(java.util.Locale.ROOT);

@@ -12,12 +12,21 @@ import awlsmith.core.pipeline.FrameStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
-/** Pulls the frames of a range out of one FFmpeg process. */
+/**
+ * Pulls the frames of a range out of one FFmpeg process. With an index every frame is held against its checksum of the first decode:
+ * where one reached by seeking is another, or missing, decoding begins again further before it, at last at the clip's start.
+ */
 final class Decoding implements FrameStream {
-    /** Seconds to start earlier when a container's seeking lands behind the frame wanted; the last is the very start. */
+    /** Seconds to start before a frame; a container's seeking may land behind it, and some codecs are only right later. */
     private static final double[] EARLIER = {0, 2, 12, Double.POSITIVE_INFINITY};
+
+    /** The last of them: everything before is decoded too. */
+    static final int FROM_START = EARLIER.length - 1;
+    /** Behind the last: the same by one thread alone, for a decoder whose threads do not always agree. */
+    private static final int FROM_START_SINGLE = FROM_START + 1;
 
     private final Clip clip;
     private final FrameRange range;
@@ -25,72 +34,90 @@ final class Decoding implements FrameStream {
     private final PlanePool pool;
     private final Cancel cancel;
     private final RawLayout layout;
+    private final Optional<FrameIndex> index;
     private final byte[] raw;
     private FrameTimes times;
     private Child child;
+    private int attempt;
     private long next;
+    /** Frames read from the process that runs now. */
     private long decoded;
+
     private long firstTime = FrameTimes.NONE;
     private boolean ended;
 
     Decoding(Clip clip, FrameRange range, Region window, PlanePool pool, Cancel cancel) {
+        this(clip, range, window, pool, cancel, 0);
+    }
+
+    /** @param least how far before the range's beginning decoding begins at the least */
+    Decoding(Clip clip, FrameRange range, Region window, PlanePool pool, Cancel cancel, int least) {
         this.clip = clip;
         this.range = range;
         this.window = window;
         this.pool = pool;
         this.cancel = cancel;
         this.layout = new RawLayout(clip.format());
+        this.index = clip.index();
         this.raw = new byte[layout.frameBytes()];
         this.next = range.from();
-        clip.index().ifPresent(index -> {
-            if (range.from() >= index.count()) {
+        index.ifPresent(known -> {
+            if (range.from() >= known.count()) {
                 throw new MediaException(
-                        "frame " + range.from() + " was asked for, the clip ends with frame " + (index.count() - 1));
+                        "frame " + range.from() + " was asked for, the clip ends with frame " + (known.count() - 1));
             }
         });
-        start(0);
+        boolean fromStart = index.isEmpty() || range.from() == 0 || !clip.timesAreSound();
+        start(fromStart ? FROM_START : Math.max(least, index.get().entry()));
     }
 
-    private void start(int attempt) {
+    /** The raw pictures of a video and their times: whoever decodes it decodes it to these very samples. */
+    static List<String> pictures(MediaInfo.Video video) {
+        // a file whose size or layout changes midway is held to what it began with
+        return List.of(
+                "-vf",
+                "scale=" + video.format().width() + ":" + video.format().height()
+                        + ":flags=bicubic+accurate_rnd+full_chroma_int,format=" + video.decodeAs() + ","
+                        + FrameTimes.filter());
+    }
+
+    private void start(int newAttempt) {
+        attempt = newAttempt;
         decoded = 0;
         times = new FrameTimes();
         var info = clip.info();
-        var format = clip.format();
         var arguments =
                 new ArrayList<String>(List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+info"));
         arguments.addAll(Input.guards());
-        arguments.add("-copyts");
-        seekTime(attempt)
-                .ifPresent(seconds -> arguments.addAll(
-                        List.of("-seek_timestamp", "1", "-ss", String.format(java.util.Locale.ROOT, "%.6f", seconds))));
+        if (attempt == FROM_START_SINGLE || index.filter(FrameIndex::isSingle).isPresent()) {
+            arguments.addAll(Indexer.ONE_THREAD);
+        }
+        arguments.addAll(List.of("-max_error_rate", "1", "-copyts"));
+        if (attempt < FROM_START) {
+            // half a frame before it, so that rounding never drops the frame itself
+            Rational before = index.get().clock(next - 1);
+            double middle = (before.toDouble() + index.get().clock(next).toDouble()) / 2;
+            arguments.addAll(List.of(
+                    "-seek_timestamp", "1", "-ss", String.format(Locale.ROOT, "%.6f", middle - EARLIER[attempt])));
+        }
         arguments.addAll(List.of(
                 "-i", Input.url(info.file()), "-map", "0:" + info.video().index()));
-        // a file whose size or layout changes midway is held to what it began with
-        arguments.addAll(List.of(
-                "-vf",
-                "scale=" + format.width() + ":" + format.height()
-                        + ":flags=bicubic+accurate_rnd+full_chroma_int,format="
-                        + info.video().decodeAs() + "," + FrameTimes.filter()));
-        if (!range.isOpen() && clip.index().isEmpty()) {
+        arguments.addAll(pictures(info.video()));
+        if (!range.isOpen() && index.isEmpty()) {
             arguments.addAll(List.of("-frames:v", Long.toString(range.end())));
         }
         arguments.addAll(List.of("-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"));
-        child = Child.start(Tool.FFMPEG, arguments, null, times::line);
+        child = Child.start(Tool.FFMPEG, arguments, Limits.decoding(info), times::line);
     }
 
-    private Optional<Double> seekTime(int attempt) {
-        if (!seeks()) {
-            return Optional.empty();
-        }
-        var index = clip.index().get();
-        double earlier = EARLIER[attempt];
-        if (Double.isInfinite(earlier)) {
-            return Optional.empty();
-        }
-        // half a frame before it, so that rounding never drops the frame itself
-        Rational before = index.clock(range.from() - 1);
-        double middle = (before.toDouble() + index.clock(range.from()).toDouble()) / 2;
-        return Optional.of(middle - earlier);
+    /** For tests that kill it from outside. */
+    long pid() {
+        return child.pid();
+    }
+
+    /** Where it had to begin until now: 0 at the frame wanted, {@link #FROM_START} at the clip's first. */
+    int attempt() {
+        return Math.min(attempt, FROM_START);
     }
 
     @Override
@@ -101,7 +128,8 @@ final class Decoding implements FrameStream {
     @Override
     public Optional<Frame> next() {
         cancel.check();
-        if (ended || next >= range.end()) {
+        long end = index.map(known -> Math.min(range.end(), known.count())).orElse(range.end());
+        if (ended || next >= end) {
             ended = true;
             return Optional.empty();
         }
@@ -115,52 +143,67 @@ final class Decoding implements FrameStream {
         return Optional.of(frame);
     }
 
-    /** Reads on until {@code raw} holds frame {@code next}; false at the clip's end. */
+    /** Reads on until {@code raw} holds frame {@code next}; false at the end of a clip without an index. */
     private boolean advance() {
-        for (int attempt = 0; ; ) {
-            boolean canGoEarlier = seeks() && attempt + 1 < EARLIER.length;
-            if (!readFrame(canGoEarlier)) {
-                if (decoded > 0 || !canGoEarlier) {
-                    return false;
-                }
-                // some containers seek past their last key frames and then hold nothing
-                attempt++;
-                child.close();
-                start(attempt);
+        while (true) {
+            boolean read = readFrame();
+            if (!read && index.isEmpty()) {
+                return false;
+            }
+            long number = read ? number() : Long.MAX_VALUE;
+            if (number == next && (index.isEmpty() || index.get().isFrame(next, raw))) {
+                return true;
+            }
+            if (number < next) {
                 continue;
             }
-            long number = number(times.next());
-            decoded++;
-            if (number == next || number > next && decoded > 1) {
-                // a frame the index knows but this pass could not decode is shown by the next one
+            // another frame than the one wanted, none at all, or the right one decoded wrongly
+            boolean isLast = attempt == FROM_START_SINGLE
+                    || attempt == FROM_START && index.get().isSingle();
+            if (isLast && number == next && index.get().isSingle()) {
+                // a picture whose neighbours are lost: some decoders leave parts of it as the memory was, and nothing
+                // better can be had
                 return true;
             }
-            if (number > next && canGoEarlier) {
-                attempt++;
-                child.close();
-                start(attempt);
-            } else if (number > next) {
-                return true;
+            if (isLast) {
+                throw changed(number);
             }
+            child.close();
+            start(attempt + 1);
         }
     }
 
-    private long number(long time) {
-        if (clip.index().isPresent()) {
-            if (!seeks()) {
-                // read from the start, frames are simply counted, as the index counted them
-                return decoded;
-            }
-            var index = clip.index().get();
-            if (time == FrameTimes.NONE) {
-                return next;
-            }
-            if (times.tick() == null || times.tick().equals(index.tick())) {
-                return index.frameAtTick(time);
-            }
-            return index.frameAtTick(times.tick().times(time).ticks(index.tick()));
+    private MediaException changed(long number) {
+        return number == Long.MAX_VALUE
+                ? new MediaException("the clip ends before frame " + next + " now, where "
+                        + index.get().count()
+                        + " frames were found when it was taken in; was its file changed? Take it in again")
+                : new MediaException("frame " + next
+                        + " decodes to another picture now than when the clip was taken in; was its file changed? Take it in"
+                        + " again");
+    }
+
+    /** Number of the frame in {@code raw}. */
+    private long number() {
+        long time = times.next();
+        long count = decoded++;
+        if (index.isEmpty()) {
+            checkSteady(time, count);
+            return count;
         }
-        long number = decoded;
+        if (attempt >= FROM_START) {
+            // frames are simply counted, as the index counted them
+            return count;
+        }
+        if (time == FrameTimes.NONE) {
+            return next;
+        }
+        var known = index.get();
+        boolean sameTick = times.tick() == null || times.tick().equals(known.tick());
+        return known.frameAtTick(sameTick ? time : times.tick().times(time).ticks(known.tick()));
+    }
+
+    private void checkSteady(long time, long number) {
         if (firstTime == FrameTimes.NONE) {
             firstTime = time;
         } else if (time != FrameTimes.NONE && times.tick() != null) {
@@ -169,17 +212,13 @@ final class Decoding implements FrameStream {
                 throw new Clip.Unsteady(number);
             }
         }
-        return number;
     }
 
-    /** Whether this range is reached by seeking; containers whose times cannot be trusted are read from the start. */
-    private boolean seeks() {
-        return clip.index().isPresent() && range.from() > 0 && clip.timesAreSound();
-    }
-
-    private boolean readFrame(boolean mayBeEmpty) {
+    /** False when the process has ended well and there are no more. */
+    private boolean readFrame() {
+        int got = 0;
         try {
-            int got = child.output().readNBytes(raw, 0, raw.length);
+            got = child.output().readNBytes(raw, 0, raw.length);
             if (got == raw.length) {
                 return true;
             }
@@ -189,13 +228,21 @@ final class Decoding implements FrameStream {
             }
         }
         int code = child.exit(cancel);
-        if (code == 137 || code == 143 || code == 9 || code != 0 && decoded == 0 && !mayBeEmpty) {
+        boolean canGoEarlier = index.isPresent() && attempt < FROM_START;
+        if (code > 128 || (code != 0 || got != 0) && !canGoEarlier && !isKnownToBreakOff()) {
             throw child.failure("decoding the clip", code);
         }
-        if (decoded == 0 && next == range.from() && !mayBeEmpty) {
+        if (index.isEmpty() && decoded == 0) {
             throw new MediaException("no picture could be decoded at frame " + next + "; the file is damaged there");
         }
         return false;
+    }
+
+    /** Of a clip that is damaged at its end the decoder gives up where it did when the clip was taken in. */
+    private boolean isKnownToBreakOff() {
+        return index.isPresent()
+                && index.get().errors() > 0
+                && decoded >= index.get().count();
     }
 
     @Override

@@ -3,6 +3,7 @@ package awlsmith.media;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Deliverable;
 import java.io.IOException;
@@ -20,8 +21,8 @@ public final class Encoding implements AutoCloseable {
     private final OutputStream pipe;
     private final RawMatroska timed;
 
-    /** How the lines of the pictures were taken. */
-    public enum Fields {
+    /** How FFmpeg calls the ways that lines of pictures were taken. */
+    enum Fields {
         NONE("prog", "progressive"),
         TOP_FIRST("tff", "tt"),
         BOTTOM_FIRST("bff", "bb");
@@ -33,22 +34,28 @@ public final class Encoding implements AutoCloseable {
             this.mode = mode;
             this.order = order;
         }
-    }
 
-    /** Of whole pictures. */
-    public Encoding(Path file, Format format, Optional<Rational> rate, Deliverable deliverable, int threads) {
-        this(file, format, rate, deliverable, Fields.NONE, threads);
+        static Fields of(Scan scan) {
+            return switch (scan) {
+                case PROGRESSIVE -> NONE;
+                case TOP_FIRST -> TOP_FIRST;
+                case BOTTOM_FIRST -> BOTTOM_FIRST;
+            };
+        }
+
+        String order() {
+            return order;
+        }
     }
 
     /**
      * @param file to write; its ending names the container
-     * @param format of the pictures
+     * @param format of the pictures; interlaced ones are coded as such
      * @param rate frames a second, or empty when every picture brings its own time
-     * @param fields woven into them
      * @param threads the encoder may use
      */
-    public Encoding(
-            Path file, Format format, Optional<Rational> rate, Deliverable deliverable, Fields fields, int threads) {
+    public Encoding(Path file, Format format, Optional<Rational> rate, Deliverable deliverable, int threads) {
+        var fields = Fields.of(format.scan());
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostats", "-loglevel", "level+warning", "-y"));
         if (rate.isPresent()) {
             arguments.addAll(List.of(
@@ -70,9 +77,14 @@ public final class Encoding implements AutoCloseable {
         arguments.addAll(codec(format, deliverable, threads));
         if (fields != Fields.NONE) {
             arguments.addAll(List.of("-field_order", fields.order, "-top", fields == Fields.TOP_FIRST ? "1" : "0"));
+            if (deliverable.codec() == Deliverable.Codec.H264) {
+                arguments.addAll(List.of("-flags:v", "+ildct+ilme"));
+                // which comes first is written into the stream by this alone
+                arguments.addAll(List.of("-x264-params", fields.mode + "=1"));
+            }
         }
         arguments.addAll(List.of("-map_metadata", "-1", Input.url(file)));
-        child = Child.start(Tool.FFMPEG, arguments, null, line -> {});
+        child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file), line -> {});
         pipe = child.input();
         timed = rate.isPresent() ? null : new RawMatroska(pipe, format);
         if (timed != null) {
@@ -106,12 +118,7 @@ public final class Encoding implements AutoCloseable {
                 ColourNames.of(colour.primaries())));
         if (format.chroma().isSubsampled()) {
             tags.add("-chroma_sample_location");
-            tags.add(
-                    switch (format.siting()) {
-                        case LEFT -> "left";
-                        case CENTRE -> "center";
-                        case TOP_LEFT -> "topleft";
-                    });
+            tags.add(ColourNames.of(format.siting()));
         }
         return tags;
     }

@@ -39,7 +39,7 @@ public final class FootageFile implements AutoCloseable {
             arguments.addAll(List.of("-flags:v", "+bitexact"));
         }
         arguments.add(Input.url(file));
-        child = Child.start(Tool.FFMPEG, arguments, null, line -> {});
+        child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file), line -> {});
         pipe = child.input();
     }
 

@@ -10,11 +10,13 @@ import java.util.Arrays;
 import java.util.Optional;
 
 /**
- * When every frame of a clip is shown, found by decoding it once. With it any frame can be reached exactly, whatever the
- * codec, and sound stays in step with clips of changing rate.
+ * When every frame of a clip is shown, and a checksum of what it decodes to, found by decoding it once from its start. With it any
+ * frame can be reached exactly and be told from a wrong one, whatever the codec, and sound stays in step with clips of changing rate.
  */
 public final class FrameIndex {
-    private static final int MAGIC = 0x41574959;
+    private static final int MAGIC = 0x4157495a;
+    /** Of files written before checksums were kept. */
+    private static final int MAGIC_WITHOUT_SUMS = 0x41574959;
     /** Of files written before places were noted. */
     private static final int MAGIC_WITHOUT_DAMAGE = 0x41574958;
 
@@ -23,23 +25,94 @@ public final class FrameIndex {
 
     private final Rational tick;
     private final long[] times;
+    private final int[] sums;
     private final int errors;
     private final int[] damaged;
+    private final int entry;
+    private final boolean single;
 
     /**
      * @param tick seconds a unit of times
      * @param times presentation times in ticks against the file's clock, rising
+     * @param sums of the frames' raw samples as {@link #sum} makes them, as many as times; none where they are not known
      * @param errors decoder complaints counted on the way
      * @param damaged numbers of frames near which they came, rising
+     * @param entry how far before a frame decoding must begin to be right, a step of {@link Decoding}; 0 at the frame's own
+     * @param single whether it must be decoded by one thread alone to come out the same every time
      */
-    public FrameIndex(Rational tick, long[] times, int errors, int[] damaged) {
+    public FrameIndex(Rational tick, long[] times, int[] sums, int errors, int[] damaged, int entry, boolean single) {
         if (times.length == 0) {
             throw new MediaException("no picture could be decoded; the file is damaged or cut short");
         }
+        if (sums.length != 0 && sums.length != times.length) {
+            throw new IllegalArgumentException(sums.length + " checksums for " + times.length + " frames");
+        }
         this.tick = tick;
         this.times = times.clone();
+        this.sums = sums.clone();
         this.errors = errors;
         this.damaged = java.util.Arrays.copyOf(damaged, Math.min(damaged.length, MOST_PLACES));
+        this.entry = entry;
+        this.single = single;
+    }
+
+    /** Of one frame's raw samples: Adler-32 (RFC 1950) begun with 0, as FFmpeg's framecrc writes it. */
+    static int sum(byte[] raw) {
+        var adler = new java.util.zip.Adler32();
+        adler.update(raw);
+        long value = adler.getValue();
+        // Java begins with 1: the first half is 1 too large, the second by the number of bytes
+        long a = Math.floorMod((value & 0xffff) - 1, 65521L);
+        long b = Math.floorMod((value >>> 16) - raw.length % 65521L, 65521L);
+        return (int) (b << 16 | a);
+    }
+
+    /** The same with another place to begin decoding at. */
+    FrameIndex from(int newEntry) {
+        return new FrameIndex(tick, times, sums, errors, damaged, newEntry, single);
+    }
+
+    int entry() {
+        return entry;
+    }
+
+    boolean isSingle() {
+        return single;
+    }
+
+    /** Whether a frame is right only when all before it are decoded too. */
+    public boolean isFromStartOnly() {
+        return entry == Decoding.FROM_START;
+    }
+
+    /** Whether these samples are the frame's; true where that is not known. */
+    boolean isFrame(long n, byte[] raw) {
+        return sums.length == 0 || sums[Math.toIntExact(n)] == sum(raw);
+    }
+
+    /** Whether a step in time is so long that a frame is missing, or frames come unevenly. */
+    boolean hasHoles() {
+        if (times.length < 3) {
+            return false;
+        }
+        long[] steps = new long[times.length - 1];
+        for (int n = 0; n < steps.length; n++) {
+            steps[n] = times[n + 1] - times[n];
+        }
+        long[] sorted = steps.clone();
+        Arrays.sort(sorted);
+        return sorted[sorted.length - 1] > 1.6 * sorted[sorted.length / 2];
+    }
+
+    /** A checksum of all of it: of the frames' samples and times. */
+    public long fingerprint() {
+        var crc = new java.util.zip.CRC32();
+        var bytes = java.nio.ByteBuffer.allocate(Long.BYTES + Integer.BYTES);
+        for (int n = 0; n < times.length; n++) {
+            bytes.clear().putLong(times[n]).putInt(sums.length == 0 ? 0 : sums[n]);
+            crc.update(bytes.array());
+        }
+        return crc.getValue();
     }
 
     public int count() {
@@ -83,9 +156,10 @@ public final class FrameIndex {
         return frameAtTick(seconds.ticks(tick) + times[0]);
     }
 
+    /** As long as the one before it. */
     private Rational lastDuration() {
         int n = times.length;
-        return n == 1 ? new Rational(1, 25) : tick.times(Math.max(1, (times[n - 1] - times[0]) / (n - 1)));
+        return n == 1 ? new Rational(1, 25) : tick.times(Math.max(1, times[n - 1] - times[n - 2]));
     }
 
     /**
@@ -118,6 +192,12 @@ public final class FrameIndex {
             for (int frame : damaged) {
                 out.writeInt(frame);
             }
+            out.writeInt(entry);
+            out.writeBoolean(single);
+            out.writeInt(sums.length);
+            for (int sum : sums) {
+                out.writeInt(sum);
+            }
         }
         Files.move(part, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE);
     }
@@ -125,7 +205,7 @@ public final class FrameIndex {
     public static FrameIndex load(Path file) throws IOException {
         try (var in = new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file)))) {
             int magic = in.readInt();
-            if (magic != MAGIC && magic != MAGIC_WITHOUT_DAMAGE) {
+            if (magic != MAGIC && magic != MAGIC_WITHOUT_SUMS && magic != MAGIC_WITHOUT_DAMAGE) {
                 throw new IOException("not a frame index: " + file);
             }
             var tick = new Rational(in.readLong(), in.readLong());
@@ -134,11 +214,17 @@ public final class FrameIndex {
             for (int i = 0; i < times.length; i++) {
                 times[i] = in.readLong();
             }
-            int[] damaged = new int[magic == MAGIC ? Math.min(MOST_PLACES, in.readInt()) : 0];
+            int[] damaged = new int[magic == MAGIC_WITHOUT_DAMAGE ? 0 : Math.min(MOST_PLACES, in.readInt())];
             for (int i = 0; i < damaged.length; i++) {
                 damaged[i] = in.readInt();
             }
-            return new FrameIndex(tick, times, errors, damaged);
+            int entry = magic == MAGIC ? in.readInt() : 0;
+            boolean single = magic == MAGIC && in.readBoolean();
+            int[] sums = new int[magic == MAGIC ? in.readInt() : 0];
+            for (int i = 0; i < sums.length; i++) {
+                sums[i] = in.readInt();
+            }
+            return new FrameIndex(tick, times, sums, errors, damaged, entry, single);
         }
     }
 }

@@ -52,7 +52,7 @@ public final class Gatherer {
         arguments.addAll(List.of("-f", "concat", "-safe", "0", "-i", Input.url(list)));
         arguments.addAll(List.of("-map", "0:v:0", "-c:v", "copy", "-r", rate.toString(), "-f", "matroska"));
         arguments.add(Input.url(out));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.copying(LIMIT, bytes(pictures), out), line -> {
             var frame = FRAME.matcher(line);
             if (frame.find()) {
                 progress.accept(Long.parseLong(frame.group(1)));
@@ -60,6 +60,10 @@ public final class Gatherer {
         })) {
             child.finish("gathering the pictures", cancel);
         }
+    }
+
+    private static long bytes(List<Path> pictures) {
+        return pictures.stream().mapToLong(picture -> picture.toFile().length()).sum();
     }
 
     /** One of another size would be stretched to the first one's without a word. */

@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import java.io.IOException;
@@ -28,12 +29,35 @@ public final class Joiner {
      * @param source of all that goes along
      * @param start the source's clock where the pictures begin, seconds
      * @param seconds the pictures last
+     * @param whole whether the whole clip goes out: then all of its sound does, also what begins before the pictures or lasts longer
      * @param sound whether its sound goes along
      * @param timecode of the first picture going out
+     * @param comment written into the file's description; empty for none
      */
-    public record Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
+    public record Along(
+            MediaInfo source,
+            Rational start,
+            Rational seconds,
+            boolean whole,
+            boolean sound,
+            Optional<String> timecode,
+            String comment) {
+        /** Of a span. */
+        public Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
+            this(source, start, seconds, false, sound, timecode, "");
+        }
+
         private List<MediaInfo.Sound> sounds() {
             return sound ? source.sounds() : List.of();
+        }
+
+        /** The source's clock at the file's beginning: sound may begin before the pictures. */
+        Rational origin() {
+            return !whole
+                    ? start
+                    : sounds().stream()
+                            .map(MediaInfo.Sound::start)
+                            .reduce(start, (a, b) -> a.compareTo(b) <= 0 ? a : b);
         }
 
         /** Chapters that the span touches, counted from its start. */
@@ -46,20 +70,28 @@ public final class Joiner {
         }
 
         private Rational within(Rational clock) {
-            Rational at = clock.minus(start);
-            return at.isPositive() ? (at.compareTo(seconds) > 0 ? seconds : at) : Rational.ZERO;
+            Rational at = clock.minus(origin());
+            Rational end = seconds.plus(start).minus(origin());
+            return at.isPositive() ? (at.compareTo(end) > 0 ? end : at) : Rational.ZERO;
         }
     }
 
     /**
+     * @param format of the pictures; what it says of them is written into the file even where segments could not carry it
      * @param out file to write; its ending names the container
      * @param scratch folder for the list of segments
      * @return what was changed or left out, in words; empty when all went along as it was
      */
-    public static Optional<String> join(List<Segment> segments, Along along, Path out, Path scratch, Cancel cancel) {
+    public static Optional<String> join(
+            List<Segment> segments, Format format, Along along, Path out, Path scratch, Cancel cancel) {
         Path list = write(scratch.resolve("segments.txt"), listing(segments));
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+warning", "-y"));
+        if (along.whole()) {
+            // all keep the source's clock, moved so that the file begins at 0
+            arguments.addAll(
+                    List.of("-copyts", "-itsoffset", decimal(along.start().minus(along.origin()))));
+        }
         arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "concat", "-safe", "0", "-i", Input.url(list)));
         boolean mp4 = out.toString().endsWith(".mp4") || out.toString().endsWith(".mov");
         var notes = new ArrayList<String>();
@@ -68,14 +100,13 @@ public final class Joiner {
         if (!along.sounds().isEmpty()) {
             inputs++;
             arguments.addAll(Input.guards());
-            if (along.start().isPositive()) {
+            if (along.whole()) {
+                arguments.addAll(List.of("-itsoffset", decimal(Rational.ZERO.minus(along.origin()))));
+            } else {
                 arguments.addAll(List.of("-seek_timestamp", "1", "-ss", decimal(along.start())));
+                arguments.addAll(List.of("-t", decimal(along.seconds())));
             }
-            arguments.addAll(List.of(
-                    "-t",
-                    decimal(along.seconds()),
-                    "-i",
-                    Input.url(along.source().file())));
+            arguments.addAll(List.of("-i", Input.url(along.source().file())));
         }
         int wordsFrom = inputs;
         for (MediaInfo.Subtitles track : List.copyOf(subtitles)) {
@@ -101,10 +132,17 @@ public final class Joiner {
             arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
+        arguments.addAll(Encoding.tags(format));
+        arguments.addAll(
+                List.of("-field_order", Encoding.Fields.of(format.scan()).order()));
         if (!along.sounds().isEmpty()) {
-            arguments.addAll(List.of("-map", "1:a", "-c:a", "copy", "-copypriorss", "0"));
+            arguments.addAll(List.of("-c:a", "copy"));
+            if (!along.whole()) {
+                arguments.addAll(List.of("-copypriorss", "0"));
+            }
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
+                arguments.addAll(List.of("-map", "1:" + track.index()));
                 if (mp4 && !SOUND_IN_MP4.contains(track.codec())) {
                     arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
                     notes.add("the sound (" + track.codec() + ") cannot stand in this container and was coded as AAC");
@@ -129,12 +167,22 @@ public final class Joiner {
             arguments.addAll(
                     List.of("-metadata:c:" + n, "title=" + chapters.get(n).title()));
         }
+        if (!along.comment().isEmpty()) {
+            arguments.addAll(List.of("-metadata", "comment=" + along.comment()));
+        }
         along.timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
         arguments.add(Input.url(out));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+        long bytes = along.source().bytes() + size(segments);
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.copying(LIMIT, bytes, out), line -> {})) {
             child.finish("putting the file together", cancel);
         }
         return notes.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", notes));
+    }
+
+    private static long size(List<Segment> segments) {
+        return segments.stream()
+                .mapToLong(segment -> segment.file().toFile().length())
+                .sum();
     }
 
     /** Those that the container can hold. */
@@ -168,12 +216,14 @@ public final class Joiner {
                 "-c:s",
                 // Matroska has its own form for those of MP4
                 track.codec().equals("mov_text") ? "subrip" : "copy",
+                // here times count from where the first of the file's streams begins
                 "-ss",
-                decimal(along.start()),
+                decimal(along.origin().minus(along.source().start())),
                 "-t",
-                decimal(along.seconds()),
+                decimal(along.seconds().plus(along.start()).minus(along.origin())),
                 Input.url(file)));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+        Limits limits = Limits.copying(LIMIT, along.source().bytes(), file);
+        try (Child child = Child.start(Tool.FFMPEG, arguments, limits, line -> {})) {
             child.finish("cutting the subtitles", cancel);
         }
         return file;
@@ -184,7 +234,7 @@ public final class Joiner {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
         arguments.addAll(Input.guards());
         arguments.addAll(List.of("-show_entries", "packet=size", "-of", "csv=p=0", Input.url(file)));
-        try (Child probe = Child.start(Tool.FFPROBE, arguments, LIMIT, line -> {})) {
+        try (Child probe = Child.start(Tool.FFPROBE, arguments, Limits.reading(LIMIT), line -> {})) {
             // the first digit is enough; closing it ends it
             return probe.output().read() < 0;
         } catch (IOException e) {
@@ -225,7 +275,8 @@ public final class Joiner {
 
     private static String decimal(Rational seconds) {
         long micros = micros(seconds);
-        return String.format(Locale.ROOT, "%d.%06d", micros / 1_000_000, micros % 1_000_000);
+        long size = Math.abs(micros);
+        return String.format(Locale.ROOT, "%s%d.%06d", micros < 0 ? "-" : "", size / 1_000_000, size % 1_000_000);
     }
 
     private static long micros(Rational seconds) {

@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param file where it lies
  * @param container name of its kind, as FFmpeg calls it
  * @param bytes size of the file
+ * @param start the file's clock where the first of its streams begins, seconds
  * @param duration seconds, when the file tells
  * @param bitRate bits a second of everything, 0 when unknown
  * @param video the picture track
@@ -22,6 +23,7 @@ public record MediaInfo(
         Path file,
         String container,
         long bytes,
+        Rational start,
         Optional<Rational> duration,
         long bitRate,
         Video video,
@@ -35,11 +37,14 @@ public record MediaInfo(
      * @param index of the stream in its file
      * @param codec short name
      * @param profile as the codec names it, or empty
-     * @param format of the decoded pictures, turned upright
+     * @param format of the decoded pictures, turned upright; its colour tags are those the file tells
      * @param decodeAs FFmpeg's pixel format that carries them to us
+     * @param alpha whether the file's pictures can be transparent, which those we decode are not
+     * @param quarters clockwise that a player turns the coded picture by, 0..3
      * @param rate nominal frames a second
      * @param steady whether the file claims one rate throughout
      * @param timeBase seconds a tick
+     * @param start the file's clock where the stream says that it begins, seconds
      * @param bitRate bits a second, 0 when unknown
      * @param frames counted by the container, 0 when it does not tell
      */
@@ -49,14 +54,23 @@ public record MediaInfo(
             String profile,
             Format format,
             String decodeAs,
+            boolean alpha,
+            int quarters,
             Rational rate,
             boolean steady,
             Rational timeBase,
+            Rational start,
             long bitRate,
-            long frames) {}
+            long frames) {
+        /** The format with what untagged colour is taken for, by the lines as they are coded. */
+        public Format resolved() {
+            int coded = quarters % 2 == 1 ? format.width() : format.height();
+            return format.withColour(format.colour().resolved(format.chroma(), coded));
+        }
+    }
 
     /** @param rate samples a second; @param start seconds at which it begins, against the file's clock */
-    public record Sound(int index, String codec, int rate, int channels, long bitRate) {}
+    public record Sound(int index, String codec, int rate, int channels, Rational start, long bitRate) {}
 
     /**
      * What goes along with pictures and sound.
@@ -77,6 +91,11 @@ public record MediaInfo(
 
     /** @param start seconds of the file's clock; @param end likewise */
     public record Chapter(Rational start, Rational end, String title) {}
+
+    /** The same of a file that was moved. */
+    public MediaInfo at(Path place) {
+        return new MediaInfo(place, container, bytes, start, duration, bitRate, video, sounds, extras);
+    }
 
     /** Frames to expect: the container's count, else length times rate, else 0. */
     public long expectedFrames() {

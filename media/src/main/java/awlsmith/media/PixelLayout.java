@@ -25,6 +25,11 @@ record PixelLayout(String name, Chroma chroma, int depth, boolean fullRange) {
         return new PixelLayout(name(chroma, depth), chroma, depth, false);
     }
 
+    /** Formats with a plane or sample of transparency; palettes have one too. */
+    static boolean hasAlpha(String pixFmt) {
+        return pixFmt.matches("(yuva|gbrap|ya8|ya16|rgba|bgra|argb|abgr|ayuv|pal8|vuya).*");
+    }
+
     static String name(Chroma chroma, int depth) {
         String base = switch (chroma) {
             case GREY -> "gray";

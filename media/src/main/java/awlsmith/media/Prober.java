@@ -5,13 +5,11 @@ import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
-import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -27,7 +25,6 @@ public final class Prober {
     /** Largest side taken in; beyond it a header is more likely lying than true. */
     public static final int LARGEST_SIDE = 16384;
 
-    private static final Duration LIMIT = Duration.ofSeconds(30);
     private static final Pattern IMPOSSIBLE = Pattern.compile("Picture size (\\d+x\\d+) is invalid");
     /** First boxes of QuickTime and MP4 files (ISO/IEC 14496-12). */
     private static final Set<String> BOXES = Set.of("ftyp", "moov", "mdat", "wide", "free", "skip", "pnot");
@@ -62,7 +59,7 @@ public final class Prober {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
         arguments.addAll(Input.guards());
         arguments.addAll(List.of("-of", "json", "-show_format", "-show_streams", "-show_chapters", Input.url(file)));
-        try (Child probe = Child.start(Tool.FFPROBE, arguments, LIMIT, line -> {})) {
+        try (Child probe = Child.start(Tool.FFPROBE, arguments, Limits.asking(), line -> {})) {
             byte[] answer = probe.output().readNBytes(4 << 20);
             int code = probe.exit(new Cancel());
             if (code != 0) {
@@ -88,7 +85,11 @@ public final class Prober {
             return new MediaException("this is not a video that can be read, whatever its name says. "
                     + "MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF and GIF can be taken in");
         }
-        return new MediaException("the file cannot be read" + (all.isEmpty() ? "" : ": " + errors.getLast()));
+        // the tool's own words are for those who know its inside
+        System.getLogger(Prober.class.getName()).log(System.Logger.Level.INFO, "ffprobe said: {0}", all);
+        return new MediaException(
+                "the file cannot be read: it may be damaged, or of a kind that is not known here. Copy it again, "
+                        + "or convert it first");
     }
 
     /** FFmpeg itself refuses sizes that no memory holds; its words carry the figures. */
@@ -128,6 +129,7 @@ public final class Prober {
                         stream.path("codec_name").asString("unknown"),
                         stream.path("sample_rate").asInt(0),
                         stream.path("channels").asInt(0),
+                        start(stream),
                         stream.path("bit_rate").asLong(0)));
             }
         }
@@ -145,6 +147,7 @@ public final class Prober {
                 file,
                 format.path("format_name").asString("unknown"),
                 bytes,
+                clock(format.path("start_time").asString("")),
                 duration,
                 format.path("bit_rate").asLong(0),
                 video(video, String.join("; ", answer.errors())),
@@ -217,9 +220,17 @@ public final class Prober {
                     + stream.path("codec_tag_string").asString("unknown")
                     + "), or the file is too damaged to tell");
         }
-        PixelLayout layout = PixelLayout.decoding(stream.path("pix_fmt").asString());
+        String pixels = stream.path("pix_fmt").asString();
+        PixelLayout layout = PixelLayout.decoding(pixels);
+        String matrix = stream.path("color_space").asString("");
+        if (layout.chroma() != Chroma.RGB && layout.chroma() != Chroma.GREY && !ColourNames.isKnownMatrix(matrix)) {
+            throw new MediaException("its colours are coded by a matrix that cannot be treated here (" + matrix
+                    + "); guessed wrongly they would be false. Convert the file to BT.709, BT.2020 or RGB first");
+        }
         Rational sar = ratio(stream.path("sample_aspect_ratio").asString("")).orElse(Rational.ONE);
-        boolean turned = Math.abs(rotation(stream)) % 180 == 90;
+        Turned turned = Turned.of(stream);
+        boolean lying = turned.quarters() % 2 == 1;
+        Scan scan = scan(stream.path("field_order").asString(""));
         Rational real = ratio(stream.path("r_frame_rate").asString("")).orElse(Rational.of(25));
         Rational mean = ratio(stream.path("avg_frame_rate").asString("")).orElse(real);
         boolean steady = Math.abs(real.toDouble() / mean.toDouble() - 1) < 0.002;
@@ -228,29 +239,46 @@ public final class Prober {
                 stream.path("codec_name").asString(),
                 stream.path("profile").asString(""),
                 new Format(
-                        turned ? height : width,
-                        turned ? width : height,
+                        lying ? height : width,
+                        lying ? width : height,
                         layout.chroma(),
-                        siting(stream.path("chroma_location").asString("")),
+                        turned.siting(
+                                ColourNames.siting(
+                                        stream.path("chroma_location").asString("")),
+                                layout.chroma(),
+                                width,
+                                height),
                         layout.depth(),
                         colour(stream, layout),
-                        turned ? sar.inverse() : sar,
-                        scan(stream.path("field_order").asString(""))),
+                        lying ? sar.inverse() : sar,
+                        // fields that lie on their side are none any more
+                        lying ? Scan.PROGRESSIVE : turned.scan(scan, height)),
                 layout.name(),
+                PixelLayout.hasAlpha(pixels),
+                turned.quarters(),
                 steady || real.toDouble() <= 240 ? (steady ? real : mean) : mean,
                 steady,
                 ratio(stream.path("time_base").asString("")).orElse(new Rational(1, 90000)),
+                start(stream),
                 stream.path("bit_rate").asLong(0),
                 Math.max(0, stream.path("nb_frames").asLong(0)));
     }
 
-    private static int rotation(JsonNode stream) {
-        for (JsonNode side : stream.path("side_data_list")) {
-            if (side.has("rotation")) {
-                return side.path("rotation").asInt(0);
-            }
+    /** In its own ticks where the file tells them, which is exact. */
+    private static Rational start(JsonNode stream) {
+        return ratio(stream.path("time_base").asString(""))
+                .filter(base -> stream.has("start_pts"))
+                .map(base -> base.times(stream.path("start_pts").asLong(0)))
+                .orElseGet(() -> clock(stream.path("start_time").asString("")));
+    }
+
+    /** Seconds that may lie before 0. */
+    private static Rational clock(String text) {
+        try {
+            return text.isEmpty() ? Rational.ZERO : Rational.parse(text);
+        } catch (IllegalArgumentException e) {
+            return Rational.ZERO;
         }
-        return 0;
     }
 
     private static Scan scan(String order) {
@@ -258,14 +286,6 @@ public final class Prober {
             case "tt", "tb" -> Scan.TOP_FIRST;
             case "bb", "bt" -> Scan.BOTTOM_FIRST;
             default -> Scan.PROGRESSIVE;
-        };
-    }
-
-    private static Siting siting(String location) {
-        return switch (location) {
-            case "center" -> Siting.CENTRE;
-            case "topleft" -> Siting.TOP_LEFT;
-            default -> Siting.LEFT;
         };
     }
 
@@ -280,6 +300,10 @@ public final class Prober {
         var matrix = layout.chroma() == Chroma.RGB
                 ? ColourTags.Matrix.RGB
                 : ColourNames.matrix(stream.path("color_space").asString(""));
+        if (matrix == ColourTags.Matrix.RGB && layout.chroma() != Chroma.RGB) {
+            // luma and chroma that call themselves RGB: such a tag says nothing
+            matrix = ColourTags.Matrix.UNSPECIFIED;
+        }
         return new ColourTags(
                 matrix,
                 layout.chroma() == Chroma.RGB ? ColourTags.Range.FULL : range,

@@ -44,7 +44,11 @@ public final class ProofEncoding implements AutoCloseable {
                 rate.toString(),
                 "-i",
                 "pipe:0"));
+        sound.ifPresent(with -> arguments.addAll(Input.guards()));
         sound.ifPresent(with -> arguments.addAll(List.of(
+                // against the file's own clock, as the pictures' times are
+                "-seek_timestamp",
+                "1",
                 "-ss",
                 seconds(with.start()),
                 "-t",
@@ -90,7 +94,7 @@ public final class ProofEncoding implements AutoCloseable {
                 "-f",
                 "mp4",
                 Input.url(file)));
-        child = Child.start(Tool.FFMPEG, arguments, null, line -> {});
+        child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file), line -> {});
         pipe = child.input();
     }
 

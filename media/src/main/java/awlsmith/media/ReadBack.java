@@ -1,39 +1,53 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Reads a finished file to the end and says what is really in it. */
 public final class ReadBack {
-    private static final Duration LIMIT = Duration.ofHours(4);
-
     private ReadBack() {}
 
-    /** @param info what the file says; @param frames that really decode; @param errors the decoder complained about */
-    public record Facts(MediaInfo info, long frames, int errors) {}
-
-    public static Facts of(Path file, Cancel cancel) {
-        MediaInfo info = Prober.probe(file);
-        var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
-        arguments.addAll(Input.guards());
-        arguments.addAll(
-                List.of("-select_streams", Integer.toString(info.video().index()), "-count_frames"));
-        arguments.addAll(List.of("-show_entries", "stream=nb_read_frames", "-of", "csv=p=0", Input.url(file)));
-        try (Child child = Child.start(Tool.FFPROBE, arguments, LIMIT, line -> {})) {
-            String answer = new String(child.output().readNBytes(4096), StandardCharsets.US_ASCII);
-            child.finish("reading the file back", cancel);
-            String count = answer.strip().replaceAll("[^0-9].*", "");
-            return new Facts(
-                    info,
-                    count.isEmpty() ? 0 : Long.parseLong(count),
-                    child.errors().size());
-        } catch (IOException e) {
-            throw new MediaException("the finished file could not be read back", e);
+    /**
+     * @param info what the file says
+     * @param index of the frames that really decode
+     * @param sounds seconds of each sound track that really decode
+     */
+    public record Facts(MediaInfo info, FrameIndex index, List<Rational> sounds) {
+        public long frames() {
+            return index.count();
         }
+
+        /** Complaints of the decoder. */
+        public int errors() {
+            return index.errors();
+        }
+
+        /** The file's clock where the picture begins. */
+        public Rational start() {
+            return index.clock(0);
+        }
+
+        /** Seconds from the first frame to the last. */
+        public Rational length() {
+            return index.time(index.count() - 1L);
+        }
+
+        public Facts at(java.nio.file.Path place) {
+            return new Facts(info.at(place), index, sounds);
+        }
+    }
+
+    /** @throws MediaException when it cannot be read */
+    public static Facts of(java.nio.file.Path file, Cancel cancel) {
+        MediaInfo info = Prober.probe(file);
+        FrameIndex index = Indexer.index(info, n -> {}, cancel);
+        var sounds = new ArrayList<Rational>();
+        for (MediaInfo.Sound track : info.sounds()) {
+            sounds.add(SoundLength.of(info, track, Optional.empty(), cancel));
+        }
+        return new Facts(info, index, List.copyOf(sounds));
     }
 }

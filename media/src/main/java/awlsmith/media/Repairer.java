@@ -32,7 +32,7 @@ public final class Repairer {
             arguments.addAll(List.of("-map", "0:" + sound.index()));
         }
         arguments.addAll(List.of("-c", "copy", "-f", "matroska", Input.url(out)));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.copying(LIMIT, info.bytes(), out), line -> {})) {
             child.finish("rebuilding the file", cancel);
             Prober.probe(out);
         }

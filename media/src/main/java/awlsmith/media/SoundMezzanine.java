@@ -3,7 +3,6 @@ package awlsmith.media;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -14,8 +13,6 @@ import java.util.Optional;
  * many, so that it lasts just as long as the pictures and stays in step with them.
  */
 public final class SoundMezzanine {
-    private static final Duration LIMIT = Duration.ofHours(2);
-
     private SoundMezzanine() {}
 
     /**
@@ -41,7 +38,7 @@ public final class SoundMezzanine {
             slot++;
         }
         arguments.addAll(List.of("-c:a", "pcm_s24le", "-f", "matroska", Input.url(out)));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(out), line -> {})) {
             child.finish("decoding the sound", cancel);
         }
     }
@@ -50,14 +47,16 @@ public final class SoundMezzanine {
     public static void join(Path pictures, Optional<Path> sound, Path out, Cancel cancel) {
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+error", "-y"));
+        arguments.addAll(Input.guards());
         arguments.addAll(List.of("-i", Input.url(pictures)));
+        sound.ifPresent(file -> arguments.addAll(Input.guards()));
         sound.ifPresent(file -> arguments.addAll(List.of("-i", Input.url(file))));
         arguments.addAll(List.of("-map", "0:v"));
         if (sound.isPresent()) {
             arguments.addAll(List.of("-map", "1:a"));
         }
         arguments.addAll(List.of("-c", "copy", "-f", "matroska", Input.url(out)));
-        try (Child child = Child.start(Tool.FFMPEG, arguments, LIMIT, line -> {})) {
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(out), line -> {})) {
             child.finish("putting the file together", cancel);
         }
     }

@@ -31,7 +31,7 @@ public final class SoundReading {
         arguments.addAll(List.of("-ar", "" + Loudness.RATE, "-ac", "" + channels, "-f", "f32le", "pipe:1"));
         var check = new SoundCheck(channels);
         long heard = 0;
-        try (Child child = Child.start(Tool.FFMPEG, arguments, null, line -> {})) {
+        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.decoding(info), line -> {})) {
             byte[] bytes = new byte[PIECE * channels * Float.BYTES];
             float[] values = new float[PIECE * channels];
             InputStream in = child.output();

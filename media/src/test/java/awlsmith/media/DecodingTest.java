@@ -121,12 +121,16 @@ class DecodingTest {
                 "",
                 info.video().format(),
                 info.video().decodeAs(),
+                false,
+                0,
                 Rational.of(25),
                 true,
                 info.video().timeBase(),
+                Rational.ZERO,
                 0,
                 0);
-        var claimed = new MediaInfo(file, "mp4", 1, Optional.empty(), 0, unsteady, List.of(), MediaInfo.Extras.NONE);
+        var claimed = new MediaInfo(
+                file, "mp4", 1, Rational.ZERO, Optional.empty(), 0, unsteady, List.of(), MediaInfo.Extras.NONE);
         org.assertj.core.api.Assertions.assertThatThrownBy(() -> frames(
                         Clip.streamed(claimed),
                         FrameRange.all(),
@@ -136,11 +140,13 @@ class DecodingTest {
 
     @Test
     void theIndexIsTheSameFromDisk() throws Exception {
-        var index = new FrameIndex(new Rational(1, 1000), new long[] {5, 45, 85, 200}, 3, new int[] {2});
+        var index = new FrameIndex(
+                new Rational(1, 1000), new long[] {5, 45, 85, 200}, new int[] {7, -8, 9, 0}, 3, new int[] {2}, 3, true);
         Path file = folder.resolve("index");
         index.save(file);
         FrameIndex back = FrameIndex.load(file);
         assertThat(back.count()).isEqualTo(4);
+        assertThat(back.isSingle()).isTrue();
         assertThat(back.errors()).isEqualTo(3);
         assertThat(back.time(3)).isEqualTo(new Rational(195, 1000));
         assertThat(back.frameAt(new Rational(79, 1000))).isEqualTo(1);

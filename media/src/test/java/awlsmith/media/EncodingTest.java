@@ -184,7 +184,8 @@ class EncodingTest {
                 Rational.of(110).dividedBy(rate),
                 true,
                 Optional.empty());
-        assertThat(Joiner.join(segments, along, out, folder, new Cancel())).isEmpty();
+        assertThat(Joiner.join(segments, clip.format(), along, out, folder, new Cancel()))
+                .isEmpty();
         List<Double> times = TestClips.times(out);
         assertThat(times).hasSize(110);
         for (int i = 0; i < times.size(); i++) {
@@ -210,6 +211,7 @@ class EncodingTest {
         Path out = folder.resolve("out.mp4");
         var note = Joiner.join(
                 List.of(new Joiner.Segment(segment, Rational.ONE)),
+                format,
                 new Joiner.Along(info, Rational.ZERO, Rational.ONE, true, Optional.empty()),
                 out,
                 folder,
@@ -253,7 +255,8 @@ class EncodingTest {
         write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 50));
         Path out = folder.resolve("out." + ending);
         var along = new Joiner.Along(info, Rational.ONE, Rational.of(2), true, Optional.of("10:00:01:00"));
-        assertThat(Joiner.join(List.of(new Joiner.Segment(segment, Rational.of(2))), along, out, folder, new Cancel()))
+        assertThat(Joiner.join(
+                        List.of(new Joiner.Segment(segment, Rational.of(2))), format, along, out, folder, new Cancel()))
                 .isEmpty();
         MediaInfo.Extras got = Prober.probe(out).extras();
         assertThat(got.timecode()).contains("10:00:01:00");
@@ -301,7 +304,8 @@ class EncodingTest {
         var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
         write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 25));
         var along = new Joiner.Along(info, Rational.ONE, Rational.ONE, true, Optional.empty());
-        return Joiner.join(List.of(new Joiner.Segment(segment, Rational.ONE)), along, out, folder, new Cancel());
+        return Joiner.join(
+                List.of(new Joiner.Segment(segment, Rational.ONE)), format, along, out, folder, new Cancel());
     }
 
     private static MediaInfo with(MediaInfo plain, MediaInfo.Extras extras) {
@@ -309,6 +313,7 @@ class EncodingTest {
                 plain.file(),
                 plain.container(),
                 plain.bytes(),
+                plain.start(),
                 plain.duration(),
                 plain.bitRate(),
                 plain.video(),
@@ -327,6 +332,7 @@ class EncodingTest {
         var along = new Joiner.Along(info, Rational.ZERO, new Rational(1, 5), true, Optional.empty());
         assertThat(Joiner.join(
                         List.of(new Joiner.Segment(segment, new Rational(1, 5))),
+                        format,
                         along,
                         folder.resolve("out.mp4"),
                         folder,

@@ -70,7 +70,7 @@ final class OnnxNet implements NetRunner, AutoCloseable {
     }
 
     /**
-     * As it starts, ONNX Runtime 1.29 matches a regular expression that recurses once for every character of the process's
+     * As it starts, some versions of ONNX Runtime (1.29) match a regular expression that recurses once for every character of the process's
      * command line. A class path of some ten thousand characters overflows a thread's usual stack and the whole process
      * dies; so it starts on a thread with a large one, of which only what is used takes memory.
      */

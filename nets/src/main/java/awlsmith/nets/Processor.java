@@ -60,6 +60,11 @@ public enum Processor {
         return cuda ? List.of(values()) : List.of(CORES);
     }
 
+    /** Whether the cores are chosen, or nothing is. */
+    static boolean isCores() {
+        return System.getProperty(PROPERTY, CORES.id).equals(CORES.id);
+    }
+
     /**
      * The one chosen; the cores when nothing was.
      *

@@ -5,6 +5,7 @@ import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.ModelSource;
 import awlsmith.core.upscale.ModelUnavailable;
+import awlsmith.core.upscale.NetForm;
 import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.NumberArray;
 import java.io.IOException;
@@ -16,7 +17,8 @@ import java.util.concurrent.ConcurrentHashMap;
 /** The models in this module's resources: {@code cards.json} lists them, each has its numbers beside it, a net as ONNX, hashed filters as NPY. */
 public final class ShippedModels implements ModelSource {
     private final Map<ModelCard, String> files = new java.util.LinkedHashMap<>();
-    private final Map<ModelCard, NetRunner> open = new ConcurrentHashMap<>();
+    private String fingerprint;
+    private final Map<String, NetRunner> open = new ConcurrentHashMap<>();
 
     public ShippedModels() {
         this("cards.json");
@@ -48,19 +50,49 @@ public final class ShippedModels implements ModelSource {
     }
 
     @Override
-    public NetRunner open(ModelCard card) {
-        return open.computeIfAbsent(card, this::load);
+    public NetRunner open(ModelCard card, NetForm form) {
+        return open.computeIfAbsent(file(card, form), file -> load(card, file));
     }
 
-    /** The eight-bit form of a net where there is one and it is quicker here. */
-    private static String form(String file) {
+    /** Read once: it takes a few milliseconds. */
+    @Override
+    public synchronized String fingerprint() {
+        if (fingerprint == null) {
+            var crc = new java.util.zip.CRC32();
+            for (ModelCard card : files.keySet()) {
+                for (String file : new String[] {file(card, NetForm.FLOAT), file(card, NetForm.EIGHT_BITS)}) {
+                    try (InputStream in = ShippedModels.class.getResourceAsStream(file)) {
+                        crc.update(in == null ? new byte[0] : in.readAllBytes());
+                    } catch (IOException e) {
+                        throw new java.io.UncheckedIOException(e);
+                    }
+                }
+            }
+            fingerprint = Long.toHexString(crc.getValue());
+        }
+        return fingerprint;
+    }
+
+    @Override
+    public NetForm quickest() {
+        return runs(NetForm.EIGHT_BITS) ? NetForm.EIGHT_BITS : NetForm.FLOAT;
+    }
+
+    /** Elsewhere than on cores that multiply bytes, sums of eight-bit products overflow, or are made in another order. */
+    @Override
+    public boolean runs(NetForm form) {
+        return form == NetForm.FLOAT || Processor.isCores() && EightBits.areQuick();
+    }
+
+    /** The eight-bit form of a net where it is wanted and there is one. */
+    private String file(ModelCard card, NetForm form) {
+        String file = files.get(card);
         String quick = file.replace(".onnx", "-8.onnx");
         boolean there = !quick.equals(file) && ShippedModels.class.getResource(quick) != null;
-        return there && Processor.chosen() == Processor.CORES && EightBits.areQuick() ? quick : file;
+        return there && form == NetForm.EIGHT_BITS ? quick : file;
     }
 
-    private NetRunner load(ModelCard card) {
-        String file = form(files.get(card));
+    private NetRunner load(ModelCard card, String file) {
         try (InputStream in = ShippedModels.class.getResourceAsStream(file)) {
             if (in == null) {
                 throw new ModelUnavailable(

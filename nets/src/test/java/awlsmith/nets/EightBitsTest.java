@@ -4,12 +4,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import awlsmith.core.picture.Plane;
 import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.upscale.NetForm;
 import awlsmith.core.upscale.NetRunner;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 class EightBitsTest {
+    /** A form with other sums than elsewhere is not run where it would be. */
+    @Test
+    void theFormFollowsTheProcessor() {
+        System.setProperty("awlsmith.eight-bits", "off");
+        assertThat(new ShippedModels().quickest()).isEqualTo(NetForm.FLOAT);
+        assertThat(new ShippedModels().runs(NetForm.EIGHT_BITS)).isFalse();
+        assertThat(new ShippedModels().runs(NetForm.FLOAT)).isTrue();
+        System.setProperty("awlsmith.eight-bits", "on");
+        assertThat(new ShippedModels().quickest()).isEqualTo(NetForm.EIGHT_BITS);
+    }
+
     @AfterEach
     void clear() {
         System.clearProperty("awlsmith.eight-bits");
@@ -33,8 +45,8 @@ class EightBitsTest {
                         .filter(one -> one.id().equals("photographic") && one.mode() == ModelCard.Mode.QUALITY)
                         .findFirst()
                         .orElseThrow();
-        Plane whole = correction("off", card);
-        Plane quick = correction("on", card);
+        Plane whole = correction(NetForm.FLOAT, card);
+        Plane quick = correction(NetForm.EIGHT_BITS, card);
         double error = 0;
         double all = 0;
         for (int i = 0; i < whole.data().length; i++) {
@@ -46,9 +58,8 @@ class EightBitsTest {
         assertThat(Math.sqrt(error)).isLessThan(0.25 * Math.sqrt(all));
     }
 
-    private static Plane correction(String eightBits, ModelCard card) {
-        System.setProperty("awlsmith.eight-bits", eightBits);
-        NetRunner net = new ShippedModels().open(card);
+    private static Plane correction(NetForm form, ModelCard card) {
+        NetRunner net = new ShippedModels().open(card, form);
         Plane in = Plane.of(64, 48);
         for (int y = 0; y < 48; y++) {
             for (int x = 0; x < 64; x++) {

@@ -8,6 +8,7 @@ import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.ModelUnavailable;
 import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -54,7 +55,7 @@ class ShippedModelsTest {
     void aMissingOrDamagedFileIsASentence() {
         var broken = new ShippedModels("broken-cards.json");
         for (ModelCard card : broken.cards()) {
-            assertThatThrownBy(() -> broken.open(card))
+            assertThatThrownBy(() -> broken.open(card, NetForm.FLOAT))
                     .isInstanceOf(ModelUnavailable.class)
                     .hasMessageContaining(card.label())
                     .hasMessageContaining("install Awlsmith again, or choose another model");

@@ -1,6 +1,7 @@
 package awlsmith.render;
 
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
 import java.util.concurrent.ExecutorService;
@@ -10,9 +11,13 @@ import java.util.concurrent.Executors;
  * What this machine lends to the work: threads for bands, arrays for planes, a bound on memory.
  *
  * @param threads bands worked on at once, and the most threads an encoder may use
- * @param memoryLimit bytes of planes and buffers one render may hold
+ * @param budget of memory that all work shares
  */
-public record Machine(ExecutorService bands, int threads, PlanePool planes, long memoryLimit) implements AutoCloseable {
+public record Machine(ExecutorService bands, int threads, PlanePool planes, Budget budget) implements AutoCloseable {
+    /** Shares of the heap: for work, and for planes that wait to be used again; the rest is caches and everything else. */
+    private static final double FOR_WORK = 0.6;
+
+    private static final double FOR_REUSE = 0.125;
 
     public static Machine of(int threads) {
         long heap = Runtime.getRuntime().maxMemory();
@@ -20,8 +25,13 @@ public record Machine(ExecutorService bands, int threads, PlanePool planes, long
                 Executors.newFixedThreadPool(
                         threads, Thread.ofPlatform().name("bands-", 0).daemon().factory()),
                 threads,
-                new PlanePool(heap / 4),
-                heap * 7 / 10);
+                new PlanePool((long) (heap * FOR_REUSE)),
+                new Budget((long) (heap * FOR_WORK)));
+    }
+
+    /** Bytes of planes and buffers one render may hold. */
+    public long memoryLimit() {
+        return budget.background();
     }
 
     public static Machine whole() {

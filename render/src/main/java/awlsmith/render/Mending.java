@@ -77,14 +77,6 @@ public final class Mending {
         }
     }
 
-    private static Encoding.Fields fields(Format format) {
-        return switch (format.scan()) {
-            case PROGRESSIVE -> Encoding.Fields.NONE;
-            case TOP_FIRST -> Encoding.Fields.TOP_FIRST;
-            case BOTTOM_FIRST -> Encoding.Fields.BOTTOM_FIRST;
-        };
-    }
-
     private static EvenFrames even(Clip clip, FrameIndex index) {
         try {
             return new EvenFrames(
@@ -106,8 +98,7 @@ public final class Mending {
         var layout = new RawLayout(format);
         byte[] raw = new byte[layout.frameBytes()];
         long done = 0;
-        try (var encoding = new Encoding(
-                        out, format, Optional.of(even.rate()), lossless, fields(format), machine.threads());
+        try (var encoding = new Encoding(out, format, Optional.of(even.rate()), lossless, machine.threads());
                 var frames = even.open(new FrameRange(0, even.count()), format.whole(), machine.planes(), cancel)) {
             for (Optional<Frame> frame = frames.next(); frame.isPresent(); frame = frames.next()) {
                 cancel.check();

@@ -103,6 +103,16 @@ public final class Proof {
         return new Format(width, height, Chroma.S420, format.siting(), 8, screen, Rational.ONE);
     }
 
+    /** Bytes of planes and buffers that making it holds, roughly. */
+    public long memoryBytes(Machine machine) {
+        long source = new RawLayout(this.source.source()).frameBytes();
+        return treated.bytesAlive(part)
+                + this.source.bytesAlive(sourcePart)
+                + treated.workBytes() * machine.threads()
+                + 2 * source
+                + 2 * file.floatBytes();
+    }
+
     /** Frames it will hold. */
     public long frames() {
         return range.count();

@@ -9,6 +9,10 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.upscale.ModelStage;
+import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
@@ -23,6 +27,8 @@ import java.util.Optional;
  * @param out where the finished file goes; its ending names the container
  * @param scratch folder for finished segments; what lies there from an earlier run of the same request is used again
  * @param segmentFrames frames to a segment
+ * @param form that nets run in
+ * @param damaged whether a clip that promises more frames than decode is rendered all the same
  */
 public record RenderRequest(
         Clip clip,
@@ -31,12 +37,26 @@ public record RenderRequest(
         Deliverable deliverable,
         Path out,
         Path scratch,
-        int segmentFrames) {
+        int segmentFrames,
+        NetForm form,
+        boolean damaged) {
     /** Containers by ending, with the codecs that may stand in each. */
     private static final Map<String, java.util.Set<Deliverable.Codec>> CONTAINERS = Map.of(
             "mp4", java.util.Set.of(Deliverable.Codec.H264),
             "mov", java.util.Set.of(Deliverable.Codec.H264),
             "mkv", java.util.Set.of(Deliverable.Codec.H264, Deliverable.Codec.FFV1));
+
+    /** With nets in the form that is quickest here; of a clip whose damage is known. */
+    public RenderRequest(
+            Clip clip,
+            Recipe recipe,
+            FrameRange range,
+            Deliverable deliverable,
+            Path out,
+            Path scratch,
+            int segmentFrames) {
+        this(clip, recipe, range, deliverable, out, scratch, segmentFrames, Models.quickest(), false);
+    }
 
     public RenderRequest {
         var codecs = CONTAINERS.get(ending(out));
@@ -58,9 +78,18 @@ public record RenderRequest(
         return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT);
     }
 
+    public RenderRequest with(NetForm other) {
+        return new RenderRequest(clip, recipe, range, deliverable, out, scratch, segmentFrames, other, damaged);
+    }
+
+    /** The recipe's stages alone. */
+    Chain treated() {
+        return recipe.chain(clip.format(), form);
+    }
+
     /** The recipe's stages and behind them what the file's layout needs. */
     public Chain chain() {
-        Chain treated = recipe.chain(clip.format());
+        Chain treated = treated();
         var stages = new ArrayList<Stage>(treated.stages());
         stages.addAll(LayoutStages.between(treated.output(), fileFormat(treated)));
         return new Chain(clip.format(), stages);
@@ -68,12 +97,19 @@ public record RenderRequest(
 
     /** Frames to be made, counted in output frames from the clip's start. */
     public FrameRange outputRange() {
-        return recipe.chain(clip.format()).outputOf(range);
+        return treated().outputOf(range);
+    }
+
+    /** Whether it is of the clip from its first frame to its last. */
+    boolean isWhole() {
+        boolean toEnd = range.isOpen()
+                || clip.index().filter(index -> range.end() >= index.count()).isPresent();
+        return range.from() == 0 && toEnd;
     }
 
     /** Frames a second going out, or empty when they come unevenly. */
     public Optional<Rational> outputRate() {
-        Rational factor = recipe.chain(clip.format()).rate();
+        Rational factor = treated().rate();
         return clip.steadyRate().map(rate -> rate.times(factor));
     }
 
@@ -104,10 +140,26 @@ public record RenderRequest(
         var video = clip.info().video();
         long frames = range.isOpen() ? Math.max(1, clip.info().expectedFrames() - range.from()) : range.count();
         long bits = video.bitRate() > 0 ? video.bitRate() : clip.info().bitRate();
-        Chain chain = recipe.chain(clip.format());
+        Chain chain = treated();
         Rational rate = clip.steadyRate().orElse(video.rate()).times(chain.rate());
         long made = chain.outputOf(new FrameRange(range.from(), range.from() + frames))
                 .count();
-        return RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
+        RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
+        return video.alpha()
+                ? plan.warned("the file can hold transparency (alpha), which is not treated yet: it will be lost")
+                : plan;
+    }
+
+    /** What the file says of itself in its description. */
+    String comment() {
+        String steps = recipe.steps().stream()
+                .filter(Step::on)
+                .map(step -> step.kind() + " " + step.settings().given())
+                .collect(java.util.stream.Collectors.joining("; "));
+        boolean nets = treated().stages().stream()
+                .anyMatch(stage ->
+                        stage instanceof ModelStage with && with.model().isPresent());
+        return "Awlsmith " + Engine.VERSION + (steps.isEmpty() ? "" : ": " + steps)
+                + (nets ? "; nets in " + form.words() : "");
     }
 }

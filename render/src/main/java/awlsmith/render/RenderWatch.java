@@ -7,6 +7,9 @@ public interface RenderWatch {
     /** Waits here before each frame while something more urgent runs. */
     default void giveWay() {}
 
+    /** @param done frames that lie finished from an earlier run; called once, first */
+    default void begins(long done) {}
+
     /** @param done frames treated so far, those of earlier runs included */
     default void frames(long done, Shares shares) {}
 

@@ -14,14 +14,18 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.media.FrameIndex;
+import awlsmith.media.Indexer;
 import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
 import awlsmith.media.ReadBack;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * Renders a request: decoder, treatment and encoder run at once; pictures go into segments that are kept when the work
@@ -37,7 +41,9 @@ public final class Renderer {
     private final Cancel cancel;
 
     public Renderer(RenderRequest request, Machine machine, RenderWatch watch, Cancel cancel) {
-        this.request = request;
+        // a render goes on with the form of nets that it began with
+        this.request =
+                SegmentFolder.begunWith(request.scratch()).map(request::with).orElse(request);
         this.machine = machine;
         this.watch = watch;
         this.cancel = cancel;
@@ -55,11 +61,10 @@ public final class Renderer {
         if (!plan.isPossible()) {
             throw new MediaException(String.join("; ", plan.refusals()));
         }
-        try {
+        try (var _ = machine.budget().takeBehind(plan.memoryBytes(), cancel)) {
             Files.createDirectories(request.scratch());
             var segments = new SegmentFolder(request);
-            long frames = treat(segments);
-            return join(segments, frames);
+            return join(segments, treat(segments));
         } catch (IOException e) {
             throw explained(e);
         }
@@ -78,13 +83,14 @@ public final class Renderer {
     private long treat(SegmentFolder segments) throws IOException {
         int first = segments.finished();
         long done = (long) first * request.segmentFrames();
+        watch.begins(done);
         FrameRange whole = request.outputRange();
         long from = whole.from() + done;
         if (!whole.isOpen() && from >= whole.end()) {
             return whole.count();
         }
         Chain chain = request.chain();
-        Format file = request.fileFormat(request.recipe().chain(request.clip().format()));
+        Format file = request.fileFormat(request.treated());
         var source = new AheadSource(request.clip());
         var range = new FrameRange(from, whole.end());
         var layout = new RawLayout(file);
@@ -117,12 +123,32 @@ public final class Renderer {
         if (done == 0) {
             throw new MediaException("no picture could be decoded in this span; the file is damaged there");
         }
+        demandAll(done, source.frames());
         return done;
+    }
+
+    /** As many frames as were planned, or none: a decoder that gives up in silence must not shorten a film. */
+    private void demandAll(long done, long decoded) {
+        FrameRange planned = request.outputRange();
+        if (!planned.isOpen() && done != planned.count()) {
+            throw new MediaException(done + " frames were made where " + planned.count()
+                    + " were planned; the source may be damaged. Take it in again, or mend it first");
+        }
+        MediaInfo info = request.clip().info();
+        if (planned.isOpen() && !request.damaged() && decoded < info.video().frames()) {
+            // some containers count what is never shown: only a second look tells
+            FrameIndex found = Indexer.index(info, n -> {}, cancel);
+            if (found.count() != decoded || found.errors() > 0) {
+                throw new MediaException("the file promises " + info.video().frames() + " frames, " + decoded
+                        + " decode: it is damaged or was cut short. --damaged renders what there is");
+            }
+        }
     }
 
     /** The clip, decoded on a thread of its own. */
     private static final class AheadSource implements FrameSource {
         private final FrameSource clip;
+        private final AtomicLong frames = new AtomicLong();
         private volatile Ahead open;
 
         AheadSource(FrameSource clip) {
@@ -136,8 +162,34 @@ public final class Renderer {
 
         @Override
         public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel asked) {
-            open = new Ahead(clip.open(range, window, pool, asked), DECODED_AHEAD, pool);
+            open = new Ahead(counted(clip.open(range, window, pool, asked)), DECODED_AHEAD, pool);
             return open;
+        }
+
+        private FrameStream counted(FrameStream stream) {
+            return new FrameStream() {
+                @Override
+                public Format format() {
+                    return stream.format();
+                }
+
+                @Override
+                public Optional<Frame> next() {
+                    Optional<Frame> frame = stream.next();
+                    frame.ifPresent(any -> frames.incrementAndGet());
+                    return frame;
+                }
+
+                @Override
+                public void close() {
+                    stream.close();
+                }
+            };
+        }
+
+        /** Decoded so far. */
+        long frames() {
+            return frames.get();
         }
 
         long busyNanos() {
@@ -161,42 +213,35 @@ public final class Renderer {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
         try {
-            var note = Joiner.join(segments.list(frames), along(frames), part, request.scratch(), cancel);
+            Format file = request.fileFormat(request.treated());
+            Joiner.Along along = along(frames);
+            var note = Joiner.join(segments.list(frames), file, along, part, request.scratch(), cancel);
             var facts = ReadBack.of(part, cancel);
-            verify(facts, frames);
+            new Verdict(request, file, along, frames).demand(facts, cancel);
             Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-            return new Result(moved(facts), note);
+            return new Result(facts.at(out), note);
         } finally {
             Files.deleteIfExists(part);
         }
     }
 
-    private ReadBack.Facts moved(ReadBack.Facts facts) {
-        var info = facts.info();
-        return new ReadBack.Facts(
-                new awlsmith.media.MediaInfo(
-                        request.out(),
-                        info.container(),
-                        info.bytes(),
-                        info.duration(),
-                        info.bitRate(),
-                        info.video(),
-                        info.sounds(),
-                        info.extras()),
-                facts.frames(),
-                facts.errors());
-    }
-
     private Joiner.Along along(long frames) {
         var clip = request.clip();
-        long from = request.range().from();
-        Rational start =
-                clip.index().isPresent() && from > 0 ? clip.index().get().clock(from) : Rational.ZERO;
         Chain chain = request.chain();
         long first = request.outputRange().from();
         Rational seconds = request.outputTime(chain, first + frames).minus(request.outputTime(chain, first));
+        // what goes along keeps to the file's clock, on which the pictures need not begin at 0
+        Rational start = clip.index()
+                .map(index -> index.clock(request.range().from()))
+                .orElse(clip.info().video().start());
         return new Joiner.Along(
-                clip.info(), start, seconds, request.deliverable().sound(), timecode(chain));
+                clip.info(),
+                start,
+                seconds,
+                request.isWhole(),
+                request.deliverable().sound(),
+                timecode(chain),
+                request.comment());
     }
 
     /** The label of the first frame going out, where frames come evenly and whole times as many as labels. */
@@ -213,18 +258,5 @@ public final class Renderer {
                 .map(code -> code.plus(request.range().from())
                         .times((int) factor.num())
                         .toString());
-    }
-
-    private void verify(ReadBack.Facts facts, long frames) {
-        Format asked = request.fileFormat(request.recipe().chain(request.clip().format()));
-        Format got = facts.info().video().format();
-        if (facts.frames() != frames) {
-            throw new MediaException("the finished file holds " + facts.frames() + " frames, " + frames
-                    + " were rendered; start the render again");
-        }
-        if (got.width() != asked.width() || got.height() != asked.height()) {
-            throw new MediaException("the finished file is " + got.width() + "x" + got.height() + ", " + asked.width()
-                    + "x" + asked.height() + " was asked for; start the render again");
-        }
     }
 }

@@ -3,45 +3,102 @@ package awlsmith.render;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
+import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
 import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 
-/** The finished pieces of one render on disk. A piece counts once it carries its final name. */
+/**
+ * The finished pieces of one render on disk. A piece counts once it carries its final name and, beside it, a note of how large it is,
+ * both safely on disk: after a power cut a file may have its name and nothing in it.
+ */
 final class SegmentFolder {
+    private static final String MARK = "request.sha256";
+    private static final String FORM = "nets";
+
     private final RenderRequest request;
     private final Path folder;
 
-    /** Pieces that belong to another request (another recipe, span or codec) are thrown away. */
+    /** Pieces that belong to another request (another recipe, span, codec, source or engine) are thrown away. */
     SegmentFolder(RenderRequest request) throws IOException {
         this.request = request;
         this.folder = request.scratch();
-        Path mark = folder.resolve("request.sha256");
+        Path mark = folder.resolve(MARK);
         String mine = fingerprint(request);
         if (!Files.exists(mark) || !Files.readString(mark).equals(mine)) {
             clear();
+            Files.writeString(folder.resolve(FORM), request.form().name());
             Files.writeString(mark, mine);
+        }
+    }
+
+    /** The form of nets that a render began with, where this machine runs it; the pieces of another are of no use here. */
+    static Optional<NetForm> begunWith(Path folder) {
+        Path file = folder.resolve(FORM);
+        try {
+            return Files.exists(file)
+                    ? Optional.of(NetForm.valueOf(Files.readString(file).strip()))
+                            .filter(Models::runs)
+                    : Optional.empty();
+        } catch (IOException | IllegalArgumentException e) {
+            return Optional.empty();
         }
     }
 
     /** Pieces finished without a gap from the first on. */
     int finished() {
         int n = 0;
-        while (Files.exists(file(n))) {
+        while (isWhole(n)) {
             n++;
         }
         return n;
     }
 
+    private boolean isWhole(int number) {
+        try {
+            long size = Files.size(file(number));
+            return size > 0 && Files.readString(note(number)).equals(Long.toString(size));
+        } catch (IOException e) {
+            return false;
+        }
+    }
+
+    /** Gives a finished part its final name, for good. */
+    void keep(int number) throws IOException {
+        Path part = partFile(number);
+        sync(part);
+        long size = Files.size(part);
+        Files.move(part, file(number), StandardCopyOption.ATOMIC_MOVE);
+        Files.writeString(note(number), Long.toString(size));
+        sync(note(number));
+        sync(folder);
+    }
+
+    private static void sync(Path path) throws IOException {
+        try (var channel = FileChannel.open(path, StandardOpenOption.READ)) {
+            channel.force(true);
+        }
+    }
+
     Path file(int number) {
         return folder.resolve("segment-%06d.%s".formatted(number, ending()));
+    }
+
+    private Path note(int number) {
+        return folder.resolve("segment-%06d.bytes".formatted(number));
     }
 
     Path partFile(int number) {
@@ -77,9 +134,13 @@ final class SegmentFolder {
     }
 
     private static String fingerprint(RenderRequest request) {
-        String all = request.clip().info().file() + "|" + request.clip().info().bytes() + "|"
+        // no path: the same source elsewhere is the same source
+        var source = request.clip().info();
+        String all = Engine.PIXELS + "|" + source.bytes() + "|"
+                + request.clip().index().map(FrameIndex::fingerprint).orElse(0L) + "|"
+                + request.clip().format() + "|"
                 + request.recipe().toTree() + "|" + request.range() + "|" + request.deliverable() + "|"
-                + request.segmentFrames();
+                + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint();
         try {
             byte[] hash = MessageDigest.getInstance("SHA-256").digest(all.getBytes(StandardCharsets.UTF_8));
             return HexFormat.of().formatHex(hash);

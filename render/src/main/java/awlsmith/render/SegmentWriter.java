@@ -7,7 +7,6 @@ import awlsmith.media.Encoding;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
-import java.nio.file.StandardCopyOption;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
@@ -176,7 +175,7 @@ final class SegmentWriter implements AutoCloseable {
                 () -> {
                     try (ending) {
                         ending.finish(cancel);
-                        Files.move(segments.partFile(ended), segments.file(ended), StandardCopyOption.ATOMIC_MOVE);
+                        segments.keep(ended);
                         watch.segment(ended, frames);
                     } catch (IOException e) {
                         throw new UncheckedIOException(e);

@@ -12,6 +12,7 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
@@ -155,6 +156,70 @@ class RendererTest {
         assertThat(TestClips.times(request.out())).hasSize(60);
     }
 
+    /** After a power cut a part may have its name and not all of its bytes. */
+    @Test
+    void aPartThatIsEmptyOrShortIsMadeAgain() throws IOException {
+        var request = request("short.mkv", clip, DOUBLE, new FrameRange(0, 20), FFV1, 5);
+        render(request);
+        List<byte[]> whole = codes(request.out());
+        Path second = request.scratch().resolve("segment-000001.nut");
+        Path third = request.scratch().resolve("segment-000002.nut");
+        byte[] bytes = Files.readAllBytes(second);
+        for (byte[] left : new byte[][] {new byte[0], java.util.Arrays.copyOf(bytes, bytes.length / 2)}) {
+            Files.write(second, left);
+            Files.write(third, new byte[0]);
+            Files.delete(request.out());
+            var made = new CopyOnWriteArrayList<Integer>();
+            new Renderer(
+                            request,
+                            machine,
+                            new RenderWatch() {
+                                @Override
+                                public void segment(int number, long frames) {
+                                    made.add(number);
+                                }
+                            },
+                            new Cancel())
+                    .render();
+            assertThat(made).doesNotContain(0).contains(1, 2);
+            List<byte[]> again = codes(request.out());
+            for (int i = 0; i < 20; i++) {
+                assertThat(again.get(i)).as("frame %d", i).isEqualTo(whole.get(i));
+            }
+        }
+    }
+
+    /** Nets in floating point give other pixels than in eight bits: a render that began with one ends with it. */
+    @Test
+    void aRenderEndsWithTheFormOfNetsItBeganWith() throws IOException {
+        System.setProperty("awlsmith.eight-bits", "on");
+        try {
+            var recipe = new Recipe(List.of(Step.parse("enlarge factor=2 model=photographic mode=quality")));
+            var eight = request("eight.mkv", clip, recipe, new FrameRange(0, 6), FFV1, 3)
+                    .with(NetForm.EIGHT_BITS);
+            render(eight);
+            var floats = request("float.mkv", clip, recipe, new FrameRange(0, 6), FFV1, 3)
+                    .with(NetForm.FLOAT);
+            render(floats);
+            assertThat(codes(floats.out()).getLast())
+                    .isNotEqualTo(codes(eight.out()).getLast());
+            // broken off behind the first part, then asked for on another kind of processor
+            Files.delete(eight.scratch().resolve("segment-000001.nut"));
+            List<byte[]> whole = codes(eight.out());
+            Files.delete(eight.out());
+            render(eight.with(NetForm.FLOAT));
+            List<byte[]> resumed = codes(eight.out());
+            for (int i = 0; i < 6; i++) {
+                assertThat(resumed.get(i)).as("frame %d", i).isEqualTo(whole.get(i));
+            }
+            assertThat(TestClips.ffprobe("-show_entries format_tags=COMMENT -of csv=p=0 " + eight.out()))
+                    .contains("nets in eight bits")
+                    .contains("photographic");
+        } finally {
+            System.clearProperty("awlsmith.eight-bits");
+        }
+    }
+
     @Test
     void partsOfAnotherRequestAreNotMistakenForThisOnes() throws IOException {
         var request = request("mixed.mkv", clip, DOUBLE, new FrameRange(0, 8), FFV1, 4);
@@ -210,7 +275,7 @@ class RendererTest {
 
     @Test
     void whatCannotBeDoneIsRefusedBeforeItStarts() throws IOException {
-        var small = new Machine(machine.bands(), 2, machine.planes(), 10_000);
+        var small = new Machine(machine.bands(), 2, machine.planes(), new awlsmith.core.pipeline.Budget(10_000));
         var request = request("refused.mp4", clip, DOUBLE, new FrameRange(0, 5), H264, 96);
         assertThatThrownBy(() -> new Renderer(request, small, RenderWatch.SILENT, new Cancel()).render())
                 .isInstanceOf(MediaException.class)

@@ -1,5 +1,6 @@
 package awlsmith.server;
 
+import awlsmith.server.stills.PageId;
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;
@@ -14,12 +15,18 @@ import java.util.Iterator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
 /** The OpenAPI document, from which the screens' types are made: the same on every machine. */
 @Configuration(proxyBeanMethods = false)
 class ApiDocument {
+    static {
+        // a header that pages send with everything
+        SpringDocUtils.getConfig().addRequestWrapperToIgnore(PageId.class);
+    }
+
     @Bean
     OpenApiCustomizer fixedHead() {
         return document -> {

@@ -14,6 +14,7 @@ import org.springframework.util.unit.DataSize;
  * @param largestUpload largest file taken in
  * @param keepFree disk space that uploads and renders leave free
  * @param segmentFrames frames to a segment of a render
+ * @param hosts names this server answers to, beside loopback's
  * @param linkFolders folders of this machine that footage may be linked from
  */
 @ConfigurationProperties("awlsmith")
@@ -23,11 +24,16 @@ public record AwlsmithProperties(
         @DefaultValue("64GB") DataSize largestUpload,
         @DefaultValue("2GB") DataSize keepFree,
         @DefaultValue("96") int segmentFrames,
-        @DefaultValue List<Path> linkFolders) {
+        @DefaultValue List<Path> linkFolders,
+        @DefaultValue List<String> hosts) {
     public AwlsmithProperties {
         home = home.toAbsolutePath().normalize();
         linkFolders = linkFolders.stream()
                 .map(folder -> folder.toAbsolutePath().normalize())
+                .toList();
+        hosts = hosts.stream()
+                .map(name -> name.strip().toLowerCase(java.util.Locale.ROOT))
+                .filter(name -> !name.isEmpty())
                 .toList();
         if (largestUpload.toBytes() < 1) {
             throw new IllegalArgumentException("awlsmith.largest-upload must be above 0");

@@ -2,9 +2,11 @@ package awlsmith.server;
 
 import java.io.IOException;
 import java.time.Duration;
+import java.util.List;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.PathResourceResolver;
@@ -12,6 +14,17 @@ import org.springframework.web.servlet.resource.PathResourceResolver;
 /** The screens' files; every address that is no file leads to the one page, which knows its own routes. */
 @Configuration(proxyBeanMethods = false)
 class ScreensConfig implements WebMvcConfigurer {
+    private final List<HandlerMethodArgumentResolver> resolvers;
+
+    ScreensConfig(List<HandlerMethodArgumentResolver> resolvers) {
+        this.resolvers = resolvers;
+    }
+
+    @Override
+    public void addArgumentResolvers(List<HandlerMethodArgumentResolver> all) {
+        all.addAll(resolvers);
+    }
+
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
         registry.addResourceHandler("/assets/**")

@@ -17,7 +17,7 @@ class ArchitectureTest {
             .and()
             .resideOutsideOfPackage("awlsmith.server.db..")
             .and()
-            .doNotHaveSimpleName("Jobs")
+            .doNotHaveSimpleName("Owner")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("awlsmith.server.db.tables..");

@@ -209,6 +209,69 @@ public final class RunningServer implements ParameterResolver {
         return http;
     }
 
+    /** Somebody with a cookie jar of their own, signed in nowhere. */
+    public Guest guest() {
+        return new Guest();
+    }
+
+    /** Another person, by password. */
+    public final class Guest {
+        private final CookieManager jar = new CookieManager();
+        private final HttpClient client =
+                HttpClient.newBuilder().cookieHandler(jar).build();
+
+        private HttpRequest.Builder to(String path) {
+            String token = jar.getCookieStore().getCookies().stream()
+                    .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                    .map(HttpCookie::getValue)
+                    .findFirst()
+                    .orElse("");
+            return HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port() + path))
+                    .header("X-XSRF-TOKEN", token);
+        }
+
+        private int status(HttpRequest.Builder request) throws IOException, InterruptedException {
+            return client.send(request.build(), HttpResponse.BodyHandlers.discarding())
+                    .statusCode();
+        }
+
+        public int get(String path) throws IOException, InterruptedException {
+            return status(to(path).GET());
+        }
+
+        public int signIn(String password) throws IOException, InterruptedException {
+            // the token of the page comes first
+            get("/api/session");
+            int status = status(to("/api/session")
+                    .header("Content-Type", "application/json")
+                    .POST(HttpRequest.BodyPublishers.ofString("{\"password\":\"" + password + "\"}")));
+            get("/api/session");
+            return status;
+        }
+
+        public int signOut() throws IOException, InterruptedException {
+            return status(to("/api/session").DELETE());
+        }
+
+        /** The status of a stream, told when it has ended; returns once it has begun. */
+        public java.util.concurrent.CompletableFuture<Integer> stream(String path) throws InterruptedException {
+            var begun = new java.util.concurrent.CountDownLatch(1);
+            var ended = client.sendAsync(to(path).GET().build(), HttpResponse.BodyHandlers.ofInputStream())
+                    .thenApplyAsync(answer -> {
+                        try (var body = answer.body()) {
+                            body.read();
+                            begun.countDown();
+                            body.readAllBytes();
+                            return answer.statusCode();
+                        } catch (IOException e) {
+                            throw new UncheckedIOException(e);
+                        }
+                    });
+            begun.await();
+            return ended;
+        }
+    }
+
     /** Asks again until the answer is as wished, for at most a minute. */
     public JsonNode until(String path, Predicate<JsonNode> wish) {
         Instant end = Instant.now().plusSeconds(90);

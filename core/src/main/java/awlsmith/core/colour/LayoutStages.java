@@ -6,6 +6,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
@@ -27,15 +28,29 @@ public final class LayoutStages {
         Format now = from;
         if (from.chroma() == Chroma.RGB && to.chroma() != Chroma.RGB) {
             var full = new Format(
-                    from.width(), from.height(), Chroma.S444, to.siting(), to.depth(), to.colour(), from.sar());
+                    from.width(),
+                    from.height(),
+                    Chroma.S444,
+                    to.siting(),
+                    to.depth(),
+                    to.colour(),
+                    from.sar(),
+                    from.scan());
             stages.add(new RgbToLumaChroma(full));
             now = full;
         }
-        if (now.chroma() != to.chroma()) {
+        if (now.chroma() != to.chroma() || !now.siting().isSame(to.siting(), to.chroma())) {
             stages.add(new ChromaStage(
                     now,
                     new Format(
-                            now.width(), now.height(), to.chroma(), to.siting(), to.depth(), to.colour(), now.sar())));
+                            now.width(),
+                            now.height(),
+                            to.chroma(),
+                            to.siting(),
+                            to.depth(),
+                            to.colour(),
+                            now.sar(),
+                            now.scan())));
         }
         if (from.width() != to.width() || from.height() != to.height()) {
             stages.add(new EdgeRepeat(stages.isEmpty() ? from : stages.getLast().output(), to));
@@ -108,11 +123,15 @@ public final class LayoutStages {
         }
     }
 
-    /** Luma as it is, chroma resampled to another subsampling; a grey picture gets neutral chroma. */
+    /**
+     * Luma as it is, chroma resampled to another subsampling or place; a grey picture gets neutral chroma. Lines of two fields are
+     * never mixed: where chroma changes down the picture, each field of interlaced footage is resampled by itself.
+     */
     private static final class ChromaStage implements Stage {
         private final Format input;
         private final Format output;
-        private final PlaneResampler resampler;
+        /** One for whole frames, or one a field. */
+        private final List<PlaneResampler> resamplers;
 
         ChromaStage(Format input, Format output) {
             if (output.chroma() == Chroma.GREY || output.chroma() == Chroma.RGB) {
@@ -120,35 +139,73 @@ public final class LayoutStages {
             }
             this.input = input;
             this.output = output;
-            this.resampler = input.chroma() == Chroma.GREY
-                    ? null
-                    : new PlaneResampler(
-                            axis(
-                                    input.width(),
-                                    input.chroma().stepX(),
-                                    output.chroma().stepX(),
-                                    true),
-                            axis(
-                                    input.height(),
-                                    input.chroma().stepY(),
-                                    output.chroma().stepY(),
-                                    false));
+            int inY = input.chroma().stepY();
+            int outY = output.chroma().stepY();
+            boolean byField = input.scan().isInterlaced()
+                    && (inY != outY
+                            || input.siting().down(inY) != output.siting().down(outY))
+                    && input.height() > 2 * Math.max(inY, outY);
+            if (input.chroma() == Chroma.GREY) {
+                this.resamplers = List.of();
+            } else if (byField) {
+                this.resamplers = List.of(resampler(0), resampler(1));
+            } else {
+                this.resamplers = List.of(new PlaneResampler(
+                        across(), axis(lines(inY), lines(outY), inY, outY, input.siting(), output.siting())));
+            }
+        }
+
+        private int lines(int step) {
+            return Math.ceilDiv(input.height(), step);
+        }
+
+        private TapTable across() {
+            int in = input.chroma().stepX();
+            int out = output.chroma().stepX();
+            return table(
+                    Math.ceilDiv(input.width(), in),
+                    Math.ceilDiv(input.width(), out),
+                    in,
+                    out,
+                    input.siting().across(in),
+                    output.siting().across(out));
+        }
+
+        private static TapTable axis(int inLines, int outLines, int inStep, int outStep, Siting from, Siting to) {
+            return table(inLines, outLines, inStep, outStep, from.down(inStep), to.down(outStep));
         }
 
         /** Output sample i lies on luma i * outStep + outOffset, which is (luma - inOffset) / inStep in input samples. */
-        private TapTable axis(int luma, int inStep, int outStep, boolean across) {
-            double inOffset =
-                    across ? input.siting().across(inStep) : input.siting().down(inStep);
-            double outOffset =
-                    across ? output.siting().across(outStep) : output.siting().down(outStep);
+        private static TapTable table(
+                int inSamples, int outSamples, int inStep, int outStep, double inOffset, double outOffset) {
             double step = (double) outStep / inStep;
             double atZero = (outOffset - inOffset) / inStep;
-            return TapTable.of(
-                    Kernel.CATMULL_ROM,
-                    (luma + inStep - 1) / inStep,
-                    (luma + outStep - 1) / outStep,
-                    step,
-                    atZero - (0.5 * step - 0.5));
+            return TapTable.of(Kernel.CATMULL_ROM, inSamples, outSamples, step, atZero - (0.5 * step - 0.5));
+        }
+
+        /**
+         * For every second line from line {@code field} on. A chroma line c of a plane halved down lies on luma 2c + offset of the frame;
+         * it belongs to the field of its own number's parity, whose luma line n lies on 2n + field. Source: ITU-T H.264 figure 6-2
+         * (chroma of fields lies a quarter of a field's line off).
+         */
+        private PlaneResampler resampler(int field) {
+            int inY = input.chroma().stepY();
+            int outY = output.chroma().stepY();
+            return new PlaneResampler(
+                    across(),
+                    table(
+                            (lines(inY) - field + 1) / 2,
+                            (lines(outY) - field + 1) / 2,
+                            inY,
+                            outY,
+                            inField(inY, input.siting(), field),
+                            inField(outY, output.siting(), field)));
+        }
+
+        private static double inField(int step, Siting siting, int field) {
+            // the field's first line is line `field` of the plane: step * field + offset of the frame's luma, in lines
+            // of the field
+            return (step * field + siting.down(step) - field) / 2.0;
         }
 
         @Override
@@ -158,19 +215,25 @@ public final class LayoutStages {
 
         @Override
         public Region needs(Region wanted) {
-            if (resampler == null) {
+            if (resamplers.isEmpty()) {
                 return wanted;
             }
+            TapTable across = resamplers.getFirst().across();
             int sx = output.chroma().stepX();
             int sy = output.chroma().stepY();
             int ix = input.chroma().stepX();
             int iy = input.chroma().stepY();
             int x1 = wanted.x() / sx + output.chroma().planeWidth(1, wanted.width());
             int y1 = wanted.y() / sy + output.chroma().planeHeight(1, wanted.height());
-            int left = Math.min(wanted.x(), resampler.across().needsFrom(wanted.x() / sx, x1) * ix);
-            int top = Math.min(wanted.y(), resampler.down().needsFrom(wanted.y() / sy, y1) * iy);
-            int right = Math.max(wanted.right(), resampler.across().needsTo(wanted.x() / sx, x1) * ix);
-            int bottom = Math.max(wanted.bottom(), resampler.down().needsTo(wanted.y() / sy, y1) * iy);
+            int left = Math.min(wanted.x(), across.needsFrom(wanted.x() / sx, x1) * ix);
+            int right = Math.max(wanted.right(), across.needsTo(wanted.x() / sx, x1) * ix);
+            int top = 0;
+            int bottom = input.height();
+            if (resamplers.size() == 1) {
+                TapTable down = resamplers.getFirst().down();
+                top = Math.min(wanted.y(), down.needsFrom(wanted.y() / sy, y1) * iy);
+                bottom = Math.max(wanted.bottom(), down.needsTo(wanted.y() / sy, y1) * iy);
+            }
             return new Region(left, top, Math.min(right, input.width()) - left, Math.min(bottom, input.height()) - top)
                     .aligned(input.chroma(), input.width(), input.height());
         }
@@ -182,20 +245,45 @@ public final class LayoutStages {
             copy(in, out, wanted);
             for (int p = 1; p < 3; p++) {
                 Plane dst = out.plane(p);
-                if (resampler == null) {
+                if (resamplers.isEmpty()) {
                     dst.fill(0);
-                } else {
-                    resampler.resample(
-                            in.plane(p),
-                            in.window().x() / input.chroma().stepX(),
-                            in.window().y() / input.chroma().stepY(),
-                            dst,
-                            wanted.x() / output.chroma().stepX(),
-                            wanted.y() / output.chroma().stepY(),
-                            work);
+                    continue;
+                }
+                int fromX = in.window().x() / input.chroma().stepX();
+                int fromY = in.window().y() / input.chroma().stepY();
+                int toX = wanted.x() / output.chroma().stepX();
+                int toY = wanted.y() / output.chroma().stepY();
+                if (resamplers.size() == 1) {
+                    resamplers.getFirst().resample(in.plane(p), fromX, fromY, dst, toX, toY, work);
+                    continue;
+                }
+                for (int field = 0; field < 2; field++) {
+                    int skip = toY + field & 1;
+                    if (skip < dst.height()) {
+                        resamplers
+                                .get(field)
+                                .resample(
+                                        everySecond(in.plane(p), field),
+                                        fromX,
+                                        0,
+                                        everySecond(dst, skip),
+                                        toX,
+                                        (toY + skip - field) / 2,
+                                        work);
+                    }
                 }
             }
             return out;
+        }
+
+        /** The lines of one field as a plane of their own; the samples are shared. */
+        private static Plane everySecond(Plane plane, int first) {
+            return new Plane(
+                    plane.data(),
+                    plane.row(first),
+                    plane.width(),
+                    (plane.height() - first + 1) / 2,
+                    2 * plane.stride());
         }
 
         private static void copy(Frame in, Frame out, Region wanted) {

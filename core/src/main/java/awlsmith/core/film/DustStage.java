@@ -74,7 +74,7 @@ public final class DustStage implements Stage {
         }
         Plane luma = whole(light(here));
         if (scratches) {
-            takeOutScratches(luma, out, wanted, work);
+            takeOutScratches(here, luma, out, wanted, work);
         }
         Frame before = in.at(-1);
         Frame after = in.at(1);
@@ -110,20 +110,23 @@ public final class DustStage implements Stage {
         return format.chroma().isDifference(p) ? format.chroma().stepY() : 1;
     }
 
-    /** Lines go out of the luma that dust is looked for in, too. */
-    private void takeOutScratches(Plane luma, Frame out, Region wanted, Work work) {
+    /**
+     * Lines go out of the luma that dust is looked for in, too. What stands beside a line may lie outside the part wanted, so they are
+     * filled in whole planes.
+     */
+    private void takeOutScratches(Frame here, Plane luma, Frame out, Region wanted, Work work) {
         List<Scratches.Line> lines = Scratches.find(luma, least / 2, work);
         if (lines.isEmpty()) {
             return;
         }
         Plane seen = whole(luma);
-        for (Scratches.Line line : lines) {
-            for (int p = 0; p < out.planes().size(); p++) {
-                int stepX = stepX(p);
-                int stepY = stepY(p);
-                Scratches.fill(line, seen, out.plane(p), wanted.x() / stepX, wanted.y() / stepY, stepX, stepY);
+        for (int p = 0; p < out.planes().size(); p++) {
+            Plane filled = here.plane(p) == light(here) ? luma : whole(here.plane(p));
+            for (Scratches.Line line : lines) {
+                Scratches.fill(line, seen, filled, stepX(p), stepY(p));
             }
-            Scratches.fill(line, seen, luma, 0, 0, 1, 1);
+            Plane to = out.plane(p);
+            copy(filled.window(new Region(wanted.x() / stepX(p), wanted.y() / stepY(p), to.width(), to.height())), to);
         }
     }
 

@@ -101,26 +101,22 @@ public final class Scratches {
      * Draws the picture beside a line across it, where the line is there.
      *
      * @param luma where lines were found, unchanged
-     * @param plane of the picture, or a halved one; gets the result
-     * @param originX of the plane's window, in its own samples
-     * @param step luma samples to one of the plane's
+     * @param plane whole plane of the picture, or a halved one; gets the result
+     * @param stepX luma samples to one of the plane's
      */
-    static void fill(Line line, Plane luma, Plane plane, int originX, int originY, int stepX, int stepY) {
-        int left = line.left() / stepX - originX;
-        int right = line.right() / stepX - originX;
+    static void fill(Line line, Plane luma, Plane plane, int stepX, int stepY) {
+        int left = line.left() / stepX;
+        int right = Math.min(line.right() / stepX, plane.width() - 1);
         int a = left - 1;
         int b = right + 1;
-        if (b <= 0 || a >= plane.width() - 1) {
-            return;
-        }
         int middle = (line.left() + line.right()) / 2;
         for (int y = 0; y < plane.height(); y++) {
-            if (!isThere(line, luma, middle, (y + originY) * stepY)) {
+            if (!isThere(line, luma, middle, y * stepY)) {
                 continue;
             }
             float from = plane.at(Math.max(a, 0), y);
             float to = plane.at(Math.min(b, plane.width() - 1), y);
-            for (int x = Math.max(left, 0); x <= Math.min(right, plane.width() - 1); x++) {
+            for (int x = left; x <= right; x++) {
                 plane.set(x, y, from + (to - from) * (x - a) / (b - a));
             }
         }

@@ -58,10 +58,15 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
         SMPTE170M(6),
         SMPTE240M(7),
         LINEAR(8),
+        LOG100(9),
+        LOG316(10),
+        IEC61966_2_4(11),
+        BT1361E(12),
         IEC61966_2_1(13),
         BT2020_10(14),
         BT2020_12(15),
         SMPTE2084(16),
+        SMPTE428(17),
         ARIB_STD_B67(18);
 
         private final int code;
@@ -85,8 +90,10 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
         SMPTE240M(7),
         FILM(8),
         BT2020(9),
+        SMPTE428(10),
         SMPTE431(11),
-        SMPTE432(12);
+        SMPTE432(12),
+        EBU3213(22);
 
         private final int code;
 
@@ -108,6 +115,16 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
             return matrix;
         }
         return height <= 576 ? Matrix.SMPTE170M : Matrix.BT709;
+    }
+
+    /**
+     * These tags with the matrix and range to compute with in place of those the file does not tell; decided once, when a clip is
+     * opened, so that enlarging past 576 lines changes nothing.
+     *
+     * @param height lines as they are coded
+     */
+    public ColourTags resolved(Chroma chroma, int height) {
+        return new ColourTags(matrixFor(height), rangeFor(chroma), transfer, primaries);
     }
 
     /** The range to compute with: the tagged one, else limited for luma and chroma and full for RGB. */

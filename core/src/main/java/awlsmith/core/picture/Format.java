@@ -46,6 +46,14 @@ public record Format(
         return new Format(width, height, newChroma, siting, depth, colour, sar, scan);
     }
 
+    public Format withSiting(Siting newSiting) {
+        return new Format(width, height, chroma, newSiting, depth, colour, sar, scan);
+    }
+
+    public Format withColour(ColourTags newColour) {
+        return new Format(width, height, chroma, siting, depth, newColour, sar, scan);
+    }
+
     public Format withScan(Scan newScan) {
         return new Format(width, height, chroma, siting, depth, colour, sar, newScan);
     }

@@ -3,6 +3,8 @@ package awlsmith.core.plan;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
 
 /**
  * What a file to send out must be.
@@ -78,27 +80,52 @@ public record Deliverable(Codec codec, int quality, int depth, int gop, boolean 
 
     /**
      * The format of the pictures in the file. H.264 goes out as 4:2:0 with even sides, which every player reads; FFV1
-     * keeps the treated layout. Missing colour tags are filled in with what the source was taken for, because an
-     * enlarged picture would otherwise be guessed differently from its source.
+     * keeps the treated layout. Depth stays as far as the codec holds it, and so do fields. Chroma goes where files can tell it.
+     * Missing colour tags are filled in with what the source was taken for, because an enlarged picture would otherwise be
+     * guessed differently from its source.
      *
      * @param treated format behind the last step
      * @param sourceHeight lines of the source, which decide what untagged colour means
      */
     public Format fileFormat(Format treated, int sourceHeight) {
-        ColourTags colour = resolved(treated, sourceHeight);
-        int bits = depth != 0 ? depth : codec == Codec.H264 ? 8 : treated.depth() == 14 ? 16 : treated.depth();
-        if (codec == Codec.FFV1) {
-            return new Format(
-                    treated.width(), treated.height(), treated.chroma(), treated.siting(), bits, colour, treated.sar());
-        }
+        boolean h264 = codec == Codec.H264;
+        Chroma chroma = h264 ? Chroma.S420 : treated.chroma();
         return new Format(
-                treated.width() + treated.width() % 2,
-                treated.height() + treated.height() % 2,
-                Chroma.S420,
-                treated.siting(),
-                bits,
-                colour,
-                treated.sar());
+                h264 ? treated.width() + treated.width() % 2 : treated.width(),
+                h264 ? treated.height() + treated.height() % 2 : treated.height(),
+                chroma,
+                told(treated, chroma),
+                depth != 0 ? depth : kept(treated.depth()),
+                resolved(treated, sourceHeight),
+                treated.sar(),
+                holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE);
+    }
+
+    /** The treated picture's depth as far as the codec goes; FFV1 through FFmpeg has no 9 and 14 for every layout. */
+    private int kept(int bits) {
+        if (codec == Codec.H264) {
+            return bits > 8 ? 10 : 8;
+        }
+        return bits == 9 ? 10 : bits > 12 ? 16 : bits;
+    }
+
+    /** Interlaced H.264 of halved chroma comes in whole rows of macroblock pairs: lines must be a multiple of four. */
+    private boolean holdsFields(Format treated) {
+        return codec == Codec.FFV1 || treated.height() % 4 == 0;
+    }
+
+    /** Files and their readers agree on these three places only (Matroska names no others; players know few). */
+    private static Siting told(Format treated, Chroma chroma) {
+        if (!treated.chroma().isSubsampled() || !chroma.isSubsampled()) {
+            return Siting.LEFT;
+        }
+        for (Siting known : new Siting[] {treated.siting(), Siting.LEFT, Siting.CENTRE, Siting.TOP_LEFT}) {
+            boolean named = known.equals(Siting.LEFT) || known.equals(Siting.CENTRE) || known.equals(Siting.TOP_LEFT);
+            if (named && known.isSame(treated.siting(), treated.chroma())) {
+                return known;
+            }
+        }
+        return Siting.LEFT;
     }
 
     private ColourTags resolved(Format treated, int sourceHeight) {

@@ -1,9 +1,14 @@
 package awlsmith.core.plan;
 
+import awlsmith.core.fields.CadenceStage;
+import awlsmith.core.fields.DeinterlaceStage;
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.Stage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -44,6 +49,13 @@ public record RenderPlan(
         warnings = List.copyOf(warnings);
     }
 
+    /** The same with one thing more to think over. */
+    public RenderPlan warned(String warning) {
+        var more = new ArrayList<>(warnings);
+        more.add(warning);
+        return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, fileBytes, refusals, more);
+    }
+
     public boolean isPossible() {
         return refusals.isEmpty();
     }
@@ -67,12 +79,7 @@ public record RenderPlan(
         Format file = deliverable.fileFormat(treated, chain.source().height());
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
-        if (treated.scan().isInterlaced()
-                && (treated.width() != chain.source().width()
-                        || treated.height() != chain.source().height())) {
-            warnings.add(
-                    "the footage is interlaced and its fields are treated as whole frames; deinterlace before enlarging");
-        }
+        tellLosses(chain, file, deliverable, warnings);
         checkSize(chain.source(), file, deliverable, rate, refusals, warnings);
         long memory = chain.bytesAlive(treated.whole())
                 + chain.workBytes() * threads
@@ -95,6 +102,55 @@ public record RenderPlan(
                 fileBytes(chain.source(), file, deliverable, rate, frames, sourceBitRate),
                 refusals,
                 warnings);
+    }
+
+    /** What the pictures will not have any more, though nobody asked for it to go. */
+    private static void tellLosses(Chain chain, Format file, Deliverable deliverable, List<String> warnings) {
+        Format treated = chain.output();
+        String codec = deliverable.codec().label();
+        if (losesFields(chain)) {
+            warnings.add(
+                    "the footage is interlaced and its fields are treated as whole frames: the file will say that it is "
+                            + "progressive; deinterlace before enlarging");
+        } else if (treated.scan().isInterlaced() && !file.scan().isInterlaced()) {
+            warnings.add("the footage is interlaced, and " + codec
+                    + " keeps fields only where the lines are a multiple of 4; " + "this has " + treated.height()
+                    + " and will say that it is progressive. Deinterlace, or choose FFV1");
+        }
+        if (file.depth() < treated.depth()) {
+            warnings.add(treated.depth() + " bits go out as " + file.depth() + ": soft gradients may show bands"
+                    + (deliverable.depth() == 0 ? ". FFV1 keeps them" : ""));
+        }
+        if (file.depth() > 8 && deliverable.codec() == Deliverable.Codec.H264) {
+            // common practice, no source
+            warnings.add(file.depth()
+                    + " bits in H.264 play in most programs, but in few browsers and televisions; 8 play everywhere");
+        }
+        boolean wide = treated.colour().transfer() == ColourTags.Transfer.SMPTE2084
+                || treated.colour().transfer() == ColourTags.Transfer.ARIB_STD_B67;
+        if (wide && file.depth() < 10) {
+            warnings.add(
+                    "the footage has a high dynamic range, which wants 10 bits at least (ITU-R BT.2100); 8 will show bands");
+        }
+        boolean less =
+                treated.chroma() == Chroma.RGB || treated.chroma() == Chroma.S444 || treated.chroma() == Chroma.S422;
+        if (less && file.chroma() == Chroma.S420) {
+            warnings.add(
+                    "colour goes out at half the resolution (4:2:0), which every player reads; FFV1 keeps it as it is");
+        }
+    }
+
+    /** Whether a step made whole frames of fields without having been asked to. */
+    private static boolean losesFields(Chain chain) {
+        Format before = chain.source();
+        for (Stage stage : chain.stages()) {
+            boolean asked = stage instanceof DeinterlaceStage || stage instanceof CadenceStage;
+            if (!asked && before.scan().isInterlaced() && !stage.output().scan().isInterlaced()) {
+                return true;
+            }
+            before = stage.output();
+        }
+        return false;
     }
 
     private static void checkSize(

@@ -16,11 +16,6 @@ public final class TargetSize {
         return sized(in, in.width() * factor, in.height() * factor);
     }
 
-    /** The given number of lines; the width follows. */
-    public static Format byLines(Format in, int lines) {
-        return sized(in, (double) in.width() * lines / in.height(), lines);
-    }
-
     /** Width, height or both; a missing one (0) follows from the picture's shape. */
     public static Format byPixels(Format in, int width, int height) {
         if (width < 1 && height < 1) {
@@ -32,9 +27,27 @@ public final class TargetSize {
                 height > 0 ? height : (double) in.height() * width / in.width());
     }
 
-    /** As large as it goes in a box without leaving it; the shape stays. */
+    /**
+     * As large as it goes in a frame without leaving it, as stored and as seen; the shape and its samples stay.
+     *
+     * @param width of the frame, @param height of the frame
+     */
     public static Format inside(Format in, int width, int height) {
-        return byFactor(in, Math.min((double) width / in.width(), (double) height / in.height()));
+        double widest = in.width() * Math.max(1, in.sar().toDouble());
+        double scale = Math.min(width / widest, (double) height / in.height());
+        // rounding to whole chroma samples must not leave the frame
+        int w = within(in.width() * scale, in.chroma().stepX(), width);
+        int h = within(in.height() * scale, in.chroma().stepY(), height);
+        return in.withSize(w, h, aspect(in, w, h));
+    }
+
+    private static int within(double wanted, int step, int most) {
+        return Math.max(step, Math.min(side(wanted, step), most / step * step));
+    }
+
+    /** Whether a picture is seen higher than wide; a frame for it stands upright too. */
+    public static boolean isUpright(Format in) {
+        return in.displayAspect().compareTo(Rational.ONE) < 0;
     }
 
     /**
@@ -64,16 +77,11 @@ public final class TargetSize {
         return in.withSize(w, h, Rational.ONE);
     }
 
-    /**
-     * The same picture with square samples: as wide as it is seen, or, where samples are narrower than high, as high.
-     *
-     * @param keepHeight widens or narrows it whatever the samples are
-     */
-    public static Format squared(Format in, boolean keepHeight) {
+    /** The same picture with square samples: as wide as it is seen, or, where samples are narrower than high, as high. */
+    public static Format squared(Format in) {
         double sar = in.sar().toDouble();
-        boolean across = keepHeight || sar >= 1;
-        int w = across ? side(in.width() * sar, in.chroma().stepX()) : in.width();
-        int h = across ? in.height() : side(in.height() / sar, in.chroma().stepY());
+        int w = sar >= 1 ? side(in.width() * sar, in.chroma().stepX()) : in.width();
+        int h = sar >= 1 ? in.height() : side(in.height() / sar, in.chroma().stepY());
         return in.withSize(w, h, Rational.ONE);
     }
 

@@ -4,6 +4,7 @@ import awlsmith.core.fields.CadenceStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -74,7 +75,7 @@ final class CadenceStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         int phase = Math.toIntExact(settings.whole(PHASE).orElseThrow());
         return List.of(
                 film(settings)

@@ -3,6 +3,7 @@ package awlsmith.core.recipe;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.resample.PlaceStage;
+import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -87,7 +88,7 @@ final class CropStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         int left = value(settings, LEFT, 0);
         int top = value(settings, TOP, 0);
         Format kept = input.withSize(

@@ -6,6 +6,7 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Optional;
 
@@ -73,7 +74,7 @@ final class DeinterlaceStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         boolean everyField = settings.choice(RATE).orElseThrow().equals("fields");
         Scan order = order(settings, input);
         Optional<ModelCard> card = withModel(settings) ? model() : Optional.empty();
@@ -81,7 +82,7 @@ final class DeinterlaceStep implements StepKind {
                 card.isEmpty()
                         ? new DeinterlaceStage(input, order, everyField)
                         : new DeinterlaceStage(
-                                input, order, everyField, card.get(), OpenedModel.of(card.get(), "mode")));
+                                input, order, everyField, card.get(), OpenedModel.of(card.get(), "mode", form)));
     }
 
     private static boolean withModel(Settings settings) {

@@ -3,6 +3,7 @@ package awlsmith.core.recipe;
 import awlsmith.core.film.DustStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 
 /** Takes dust and scratches out of film scans. */
@@ -58,7 +59,7 @@ final class DustStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         return List.of(new DustStage(
                 input,
                 settings.whole(FROM).orElseThrow() / 255.0,

@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.TargetSize;
 import awlsmith.core.resample.EnlargeStage;
@@ -9,6 +10,7 @@ import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaceStage;
 import awlsmith.core.upscale.ModelCard;
 import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
 import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
@@ -35,15 +37,16 @@ final class EnlargeStep implements StepKind {
             "target",
             "Target",
             List.of(
-                    new Param.Choice.Option("576p", "576 lines", "standard definition height"),
-                    new Param.Choice.Option("720p", "720 lines", "small high definition height"),
-                    new Param.Choice.Option("1080p", "1080 lines", "high definition height"),
-                    new Param.Choice.Option("1440p", "1440 lines", "between high and ultra-high definition"),
-                    new Param.Choice.Option("2160p", "2160 lines", "ultra-high definition height"),
-                    new Param.Choice.Option("4320p", "4320 lines", "the largest broadcast height"),
+                    new Param.Choice.Option("576p", "576 lines", "within 1024x576, standard definition height"),
+                    new Param.Choice.Option("720p", "720 lines", "within 1280x720, small high definition"),
+                    new Param.Choice.Option("1080p", "1080 lines", "within 1920x1080, high definition"),
+                    new Param.Choice.Option(
+                            "1440p", "1440 lines", "within 2560x1440, between high and ultra-high definition"),
+                    new Param.Choice.Option("2160p", "2160 lines", "within 3840x2160, ultra-high definition"),
+                    new Param.Choice.Option("4320p", "4320 lines", "within 7680x4320, the largest broadcast frame"),
                     new Param.Choice.Option(CINEMA, "4096x2160", "the digital cinema frame")),
             null,
-            "this many lines, or this frame; how a picture of another shape goes into it is the fit");
+            "as large as it goes in this frame, which stands upright for upright pictures; how another shape goes into it is the fit");
     private static final Param.Whole WIDTH =
             new Param.Whole("width", "Width", "px", 2, 16384, null, "pixels across; alone, the height follows");
     private static final Param.Whole HEIGHT =
@@ -125,8 +128,10 @@ final class EnlargeStep implements StepKind {
     /** Passes beyond which a model would only work on what it made itself. */
     private static final int MOST_PASSES = 2;
 
-    /** Side beyond which neither our codecs nor most players go. */
+    /** Side beyond which our codecs do not go. */
     private static final int LARGEST_SIDE = 16384;
+    /** Pixels of the largest frame that a level of H.264 holds, 139264 macroblocks (ITU-T H.264, table A-1, level 6.2). */
+    private static final long LARGEST_FRAME = 139264L * 256;
 
     @Override
     public String id() {
@@ -165,12 +170,15 @@ final class EnlargeStep implements StepKind {
         } catch (IllegalArgumentException e) {
             out = null;
         }
-        if (out == null || Math.max(out.width(), out.height()) > LARGEST_SIDE) {
-            double most = (double) LARGEST_SIDE / Math.max(input.width(), input.height());
+        if (out == null || isTooLarge(out) && out.whole().area() > input.whole().area()) {
+            double most = Math.min(
+                    (double) LARGEST_SIDE / Math.max(input.width(), input.height()),
+                    Math.sqrt((double) LARGEST_FRAME / input.whole().area()));
             problems.add(Problem.at(
                     pixels ? "width" : settings.has("target") ? "target" : "factor",
-                    "enlarging " + input.width() + "x" + input.height() + " that far passes " + LARGEST_SIDE
-                            + " pixels on a side; the most for this clip is factor "
+                    "enlarging " + input.width() + "x" + input.height() + " that far passes what players can show, "
+                            + LARGEST_FRAME / 1_000_000 + " million pixels (about 8192x4352) and " + LARGEST_SIDE
+                            + " on a side; the most for this clip is factor "
                             + Words.number(Math.floor(most * 100) / 100)));
         }
         if (withModel(settings) && card(settings).isEmpty()) {
@@ -188,15 +196,19 @@ final class EnlargeStep implements StepKind {
         return problems;
     }
 
+    private static boolean isTooLarge(Format out) {
+        return Math.max(out.width(), out.height()) > LARGEST_SIDE || out.whole().area() > LARGEST_FRAME;
+    }
+
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         Format frame = frame(settings, input);
         Format out = size(settings, input);
         var stages = new ArrayList<Stage>();
         Format at = input;
         if (withModel(settings) && out.width() >= input.width() && out.height() >= input.height()) {
             ModelCard card = card(settings).orElseThrow();
-            NetRunner net = OpenedModel.of(card, "model");
+            NetRunner net = OpenedModel.of(card, "model", form);
             double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
             do {
                 boolean first = stages.isEmpty();
@@ -215,7 +227,11 @@ final class EnlargeStep implements StepKind {
                     out,
                     frame,
                     at(frame.width() - out.width(), settings, input.chroma().stepX()),
-                    at(frame.height() - out.height(), settings, input.chroma().stepY())));
+                    // lines of a field stay lines of that field
+                    at(
+                            frame.height() - out.height(),
+                            settings,
+                            input.chroma().stepY() * (out.scan().isInterlaced() ? 2 : 1))));
         }
         return stages;
     }
@@ -239,11 +255,11 @@ final class EnlargeStep implements StepKind {
         String means = means(settings);
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {
-            return target.get() + fitted(settings) + " " + means;
+            return target.get() + fitted(settings, input) + " " + means;
         }
         if (settings.has("width") || settings.has("height")) {
             Format out = frame(settings, input);
-            return out.width() + "x" + out.height() + fitted(settings) + " " + means;
+            return out.width() + "x" + out.height() + fitted(settings, input) + " " + means;
         }
         return Words.number(settings.real(FACTOR).orElse(2.0)) + "x " + means;
     }
@@ -269,8 +285,8 @@ final class EnlargeStep implements StepKind {
         return Kernel.byId(settings.choice(KERNEL).orElseThrow());
     }
 
-    private static String fitted(Settings settings) {
-        return box(settings)
+    private static String fitted(Settings settings, Format input) {
+        return box(settings, input)
                 .filter(box -> !fit(settings).equals("shape"))
                 .map(box -> " " + fit(settings))
                 .orElse("");
@@ -281,20 +297,23 @@ final class EnlargeStep implements StepKind {
     }
 
     /** Width and height of the frame that the picture goes into; none where its own shape says one of them. */
-    private static Optional<Size> box(Settings settings) {
-        Optional<String> target = settings.choice(TARGET);
-        if (target.isPresent()) {
-            if (target.get().equals(CINEMA)) {
-                return Optional.of(new Size(CINEMA_WIDTH, CINEMA_HEIGHT));
-            }
-            int lines = lines(target.get());
-            return Optional.of(new Size(lines * 16 / 9, lines));
+    private static Optional<Size> box(Settings settings, Format input) {
+        Optional<Size> named = settings.choice(TARGET).map(EnlargeStep::named);
+        if (named.isPresent()) {
+            Size size = named.get();
+            return Optional.of(TargetSize.isUpright(input) ? new Size(size.height(), size.width()) : size);
         }
         return settings.has("width") && settings.has("height")
                 ? Optional.of(new Size(
                         Math.toIntExact(settings.whole(WIDTH).orElseThrow()),
                         Math.toIntExact(settings.whole(HEIGHT).orElseThrow())))
                 : Optional.empty();
+    }
+
+    private static Size named(String target) {
+        return target.equals(CINEMA)
+                ? new Size(CINEMA_WIDTH, CINEMA_HEIGHT)
+                : new Size(lines(target) * 16 / 9, lines(target));
     }
 
     private static int lines(String target) {
@@ -306,9 +325,9 @@ final class EnlargeStep implements StepKind {
     /** What comes out: the picture, or the frame it is fitted into. */
     private static Format frame(Settings settings, Format input) {
         Format picture = size(settings, input);
-        return box(settings)
+        return box(settings, input)
                 .filter(box -> !fit(settings).equals("shape"))
-                .map(box -> input.withSize(
+                .map(box -> picture.withSize(
                         even(box.width(), input.chroma().stepX()),
                         even(box.height(), input.chroma().stepY()),
                         Rational.ONE))
@@ -325,9 +344,14 @@ final class EnlargeStep implements StepKind {
         return (int) Math.round(room * share / step) * step;
     }
 
-    /** The picture's size before anything is cut off it or put beside it. */
+    /** The picture's size before anything is cut off it or put beside it. Resized lines belong to no field any more. */
     private static Format size(Settings settings, Format input) {
-        Optional<Size> box = box(settings);
+        Format size = sized(settings, input);
+        return size.height() == input.height() ? size : size.withScan(Scan.PROGRESSIVE);
+    }
+
+    private static Format sized(Settings settings, Format input) {
+        Optional<Size> box = box(settings, input);
         if (box.isPresent() && !fit(settings).equals("shape")) {
             int width = even(box.get().width(), input.chroma().stepX());
             int height = even(box.get().height(), input.chroma().stepY());
@@ -336,15 +360,10 @@ final class EnlargeStep implements StepKind {
                     : TargetSize.squareInside(input, width, height);
         }
         boolean square = settings.choice(PIXELS).orElseThrow().equals("square");
-        Optional<String> target = settings.choice(TARGET);
-        if (target.isPresent()) {
-            if (target.get().equals(CINEMA)) {
-                return square
-                        ? TargetSize.squareInside(input, CINEMA_WIDTH, CINEMA_HEIGHT)
-                        : TargetSize.inside(input, CINEMA_WIDTH, CINEMA_HEIGHT);
-            }
-            Format lines = TargetSize.byLines(input, lines(target.get()));
-            return square ? TargetSize.squared(lines, true) : lines;
+        if (settings.has("target")) {
+            int width = box.orElseThrow().width();
+            int height = box.orElseThrow().height();
+            return square ? TargetSize.squareInside(input, width, height) : TargetSize.inside(input, width, height);
         }
         if (settings.has("width") || settings.has("height")) {
             return TargetSize.byPixels(
@@ -353,7 +372,7 @@ final class EnlargeStep implements StepKind {
                     Math.toIntExact(settings.whole(HEIGHT).orElse(0L)));
         }
         Format larger = TargetSize.byFactor(input, settings.real(FACTOR).orElse(2.0));
-        return square ? TargetSize.squared(larger, false) : larger;
+        return square ? TargetSize.squared(larger) : larger;
     }
 
     private static String label(Kernel kernel) {

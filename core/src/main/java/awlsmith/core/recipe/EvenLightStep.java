@@ -3,6 +3,7 @@ package awlsmith.core.recipe;
 import awlsmith.core.light.EvenLightStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 
 /** Evens out exposure that jumps from frame to frame. */
@@ -38,7 +39,7 @@ final class EvenLightStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         return List.of(new EvenLightStage(
                 input,
                 Math.toIntExact(settings.whole(REACH).orElseThrow()),

@@ -3,6 +3,8 @@ package awlsmith.core.recipe;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.Models;
+import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -44,14 +46,13 @@ public record Recipe(List<Step> steps) {
         return tree;
     }
 
-    /** @throws RecipeException when the tree is not a recipe of this version, naming what is wrong */
-    public static Recipe fromTree(Map<?, ?> tree) {
-        if (!(tree.get("awlsmith") instanceof Number version) || version.intValue() != VERSION) {
-            throw new RecipeException(Problem.at(
-                    "",
-                    "this is not a recipe of version " + VERSION + ": its field \"awlsmith\" holds "
-                            + tree.get("awlsmith")));
-        }
+    /**
+     * Reads a recipe of this version or an earlier one.
+     *
+     * @throws RecipeException when the tree is not a recipe that can be read, naming what is wrong
+     */
+    public static Recipe fromTree(Map<?, ?> given) {
+        Map<?, ?> tree = RecipeVersions.brought(given);
         if (!(tree.get("steps") instanceof List<?> list)) {
             throw new RecipeException(Problem.at("", "the recipe has no list \"steps\""));
         }
@@ -83,12 +84,18 @@ public record Recipe(List<Step> steps) {
         return Step.of(kind, !Boolean.FALSE.equals(map.get("on")), values);
     }
 
+    /** The stages for clips of this format, with nets in the form that is quickest here. */
+    public Chain chain(Format source) {
+        return chain(source, Models.quickest());
+    }
+
     /**
      * The stages for clips of this format.
      *
+     * @param form that nets run in
      * @throws RecipeException when a step cannot work on what reaches it
      */
-    public Chain chain(Format source) {
+    public Chain chain(Format source, NetForm form) {
         var stages = new ArrayList<Stage>();
         Format format = source;
         for (int i = 0; i < steps.size(); i++) {
@@ -103,7 +110,7 @@ public record Recipe(List<Step> steps) {
                         problems.stream().map(problem -> problem.inStep(index)).toList());
             }
             try {
-                stages.addAll(step.known().stages(step.settings(), format));
+                stages.addAll(step.known().stages(step.settings(), format, form));
             } catch (RecipeException e) {
                 throw new RecipeException(e.problems().stream()
                         .map(problem -> problem.inStep(index))

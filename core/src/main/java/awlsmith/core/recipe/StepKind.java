@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 
 /** A kind of treatment: describes itself, checks its settings against a format and makes the stage. */
@@ -23,9 +24,10 @@ public interface StepKind {
     /**
      * The treatment, one or more stages; only for settings that {@link #check} found nothing wrong with.
      *
+     * @param form that nets run in
      * @throws RecipeException when something it needs, such as a model's file, turns out to be unusable
      */
-    List<Stage> stages(Settings settings, Format input);
+    List<Stage> stages(Settings settings, Format input, NetForm form);
 
     /** The main setting in a few words, for the step's line: {@code 2x lanczos3}. */
     String summary(Settings settings, Format input);

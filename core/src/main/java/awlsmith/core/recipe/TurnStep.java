@@ -3,10 +3,10 @@ package awlsmith.core.recipe;
 import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.shape.StraightenStage;
 import awlsmith.core.shape.TurnStage;
+import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -68,7 +68,21 @@ final class TurnStep implements StepKind {
                     lying ? "turn" : "angle",
                     "the picture here is interlaced: turned, its fields would be torn apart. Deinterlace before"));
         }
+        boolean upsideDown =
+                quarters(settings) == 2 ^ settings.choice(MIRROR).orElseThrow().equals("down");
+        if (input.scan().isInterlaced() && upsideDown && fieldsPart(input)) {
+            return List.of(Problem.at(
+                    quarters(settings) == 2 ? "turn" : "mirror",
+                    "the picture here is interlaced and its " + input.height()
+                            + " lines upside down would give one field the other's colours. Deinterlace before"));
+        }
         return List.of();
+    }
+
+    /** Whether lines of luma change their field upside down and those of chroma do not, or the other way round. */
+    private static boolean fieldsPart(Format input) {
+        return input.chroma().planes() > 1
+                && input.height() % 2 != input.chroma().planeHeight(1, input.height()) % 2;
     }
 
     private static int quarters(Settings settings) {
@@ -80,19 +94,17 @@ final class TurnStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input) {
+    public List<Stage> stages(Settings settings, Format input, NetForm form) {
         var stages = new ArrayList<Stage>();
         int quarters = quarters(settings);
         String mirror = settings.choice(MIRROR).orElseThrow();
         Format now = input;
         if (quarters != 0 || !mirror.equals("none")) {
-            boolean exact = !input.chroma().isSubsampled()
-                    || input.siting() == Siting.CENTRE && input.chroma() == Chroma.S420
-                    || input.siting() == Siting.LEFT && quarters == 0 && mirror.equals("down");
-            Format open = exact ? input : input.withChroma(Chroma.S444);
-            // chroma that does not lie in the middle would come to lie on the wrong side: it is turned at full size
-            stages.addAll(LayoutStages.between(input, open));
-            stages.add(new TurnStage(open, quarters, mirror.equals("across"), mirror.equals("down")));
+            // chroma halved one way only cannot lie on its side: it is turned at full size
+            boolean open = quarters % 2 == 1 && input.chroma() == Chroma.S422;
+            Format full = open ? input.withChroma(Chroma.S444) : input;
+            stages.addAll(LayoutStages.between(input, full));
+            stages.add(new TurnStage(full, quarters, mirror.equals("across"), mirror.equals("down")));
             Format turned = stages.getLast().output();
             now = turned.withChroma(input.chroma());
             stages.addAll(LayoutStages.between(turned, now));

@@ -17,7 +17,7 @@ public final class EnlargeStage implements Stage {
 
     /** @param output same layout and siting as input, any size */
     public EnlargeStage(Format input, Format output, Kernel kernel) {
-        if (input.chroma() != output.chroma() || input.siting() != output.siting()) {
+        if (input.chroma() != output.chroma() || !input.siting().equals(output.siting())) {
             throw new IllegalArgumentException("resampling keeps the plane layout: " + input.chroma() + " to "
                     + output.chroma() + " was asked for");
         }

@@ -87,7 +87,7 @@ public final class PlaceStage implements Stage {
         for (int row = 0; row < to.height(); row++) {
             int start = to.row(row);
             int source = row - atY;
-            if (source < 0 || source >= from.height()) {
+            if (source < 0 || source >= from.height() || right == left) {
                 Arrays.fill(to.data(), start, start + to.width(), 0);
                 continue;
             }

@@ -7,10 +7,11 @@ import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 
-/** Mirrors a picture and turns it by quarters, sample for sample. */
+/** Mirrors a picture and turns it by quarters, sample for sample; where chroma lies turns with it. */
 public final class TurnStage implements Stage {
     private final Format input;
     private final Format output;
@@ -37,6 +38,10 @@ public final class TurnStage implements Stage {
         Format turned = lying
                 ? input.withSize(input.height(), input.width(), input.sar().inverse())
                 : input;
+        Siting siting = input.siting();
+        siting = mirrorAcross ? siting.mirroredAcross(input.chroma(), input.width()) : siting;
+        siting = mirrorDown ? siting.mirroredDown(input.chroma(), input.height()) : siting;
+        turned = turned.withSiting(siting.turned(quarters, input.chroma(), input.width(), input.height()));
         boolean upsideDown = mirrorDown ^ quarters == 2;
         this.output = turned.withScan(upsideDown && input.height() % 2 == 0 ? opposite(input.scan()) : input.scan());
     }

@@ -11,7 +11,16 @@ public interface ModelSource {
      *
      * @throws ModelUnavailable when its file is missing or damaged, or there is too little memory
      */
-    NetRunner open(ModelCard card);
+    NetRunner open(ModelCard card, NetForm form);
+
+    /** The quickest form on this machine. */
+    NetForm quickest();
+
+    /** Whether this machine runs a form with the same pixels as others do. */
+    boolean runs(NetForm form);
+
+    /** A checksum of all its models' numbers. */
+    String fingerprint();
 
     /** What its models run on, in a few words for the screen. */
     String processor();

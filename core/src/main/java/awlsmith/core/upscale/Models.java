@@ -46,6 +46,14 @@ public final class Models {
                 .findFirst();
     }
 
+    /** Of all their cards and weights: the same models are the same pixels. */
+    public static String fingerprint() {
+        return ALL.values().stream()
+                .distinct()
+                .map(ModelSource::fingerprint)
+                .collect(java.util.stream.Collectors.joining("+"));
+    }
+
     /** What the models run on, in a few words; empty when there are none. */
     public static String processor() {
         return ALL.values().stream()
@@ -54,13 +62,31 @@ public final class Models {
                 .collect(java.util.stream.Collectors.joining(", "));
     }
 
-    /** @throws ModelUnavailable as {@link ModelSource#open} */
+    /** The quickest form that all of them run in here. */
+    public static NetForm quickest() {
+        return ALL.values().stream().distinct().allMatch(source -> source.quickest() == NetForm.EIGHT_BITS)
+                        && !ALL.isEmpty()
+                ? NetForm.EIGHT_BITS
+                : NetForm.FLOAT;
+    }
+
+    /** Whether this machine runs a form with the same pixels as others do. */
+    public static boolean runs(NetForm form) {
+        return ALL.values().stream().distinct().allMatch(source -> source.runs(form));
+    }
+
+    /** In the form that is quickest here. */
     public static NetRunner open(ModelCard card) {
+        return open(card, quickest());
+    }
+
+    /** @throws ModelUnavailable as {@link ModelSource#open} */
+    public static NetRunner open(ModelCard card, NetForm form) {
         ModelSource source = ALL.get(card);
         if (source == null) {
             throw new IllegalArgumentException(
                     "no source has the model " + card.id() + " " + card.mode().id());
         }
-        return source.open(card);
+        return source.open(card, form);
     }
 }

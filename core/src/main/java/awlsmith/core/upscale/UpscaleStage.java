@@ -8,6 +8,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import java.util.HashMap;
@@ -54,7 +55,8 @@ public final class UpscaleStage implements ModelStage {
         this.card = card;
         this.net = net;
         this.strength = (float) strength;
-        output = input.withSize(input.width() * card.factor(), input.height() * card.factor(), input.sar());
+        output = input.withSize(input.width() * card.factor(), input.height() * card.factor(), input.sar())
+                .withScan(Scan.PROGRESSIVE);
         plain = new EnlargeStage(input, output, card.base());
         guided = GuidedChroma.isOf(input) ? new GuidedChroma(input, output, card.base()) : null;
     }

@@ -8,6 +8,7 @@ import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.recipe.Recipe;
@@ -69,20 +70,56 @@ class RenderPlanTest {
                 .isEmpty();
     }
 
-    /** The usual mistake: a factor for small footage on footage that is large already. */
+    /** The usual mistake: a factor for small footage on footage that is large already; here on a wide panorama. */
     @Test
     void beyond8192TheLargestFactorThatStaysWithinIsTold() {
-        Format large = format(3840, 2160, Chroma.S420);
+        Format large = format(4096, 512, Chroma.S420);
         for (Deliverable deliverable : List.of(H264, FFV1)) {
-            assertThat(plan(large, "enlarge factor=4", deliverable, 25, Long.MAX_VALUE)
+            assertThat(plan(large, "enlarge factor=3", deliverable, 25, Long.MAX_VALUE)
                             .warnings())
-                    .anyMatch(w -> w.contains("15360x8640 is beyond 8192")
-                            && w.contains(
-                                    "the source has 3840x2160 already: factor 2.1 is the most that stays within"));
-            assertThat(plan(large, "enlarge factor=2.1", deliverable, 25, Long.MAX_VALUE)
+                    .anyMatch(w -> w.contains("12288x1536 is beyond 8192")
+                            && w.contains("the source has 4096x512 already: factor 2 is the most that stays within"));
+            assertThat(plan(large, "enlarge factor=2", deliverable, 25, Long.MAX_VALUE)
                             .warnings())
                     .noneMatch(w -> w.contains("8192"));
         }
+    }
+
+    /** Depth and fields stay where the codec holds them; what goes is told. */
+    @Test
+    void whatIsLostIsTold() {
+        Format deep = format(1920, 1080, Chroma.S422).withDepth(12);
+        assertThat(plan(deep, "", H264, 25, Long.MAX_VALUE).output().depth()).isEqualTo(10);
+        assertThat(plan(deep, "", H264, 25, Long.MAX_VALUE).warnings())
+                .anyMatch(warning -> warning.contains("12 bits go out as 10"))
+                .anyMatch(warning -> warning.contains("4:2:0"));
+        assertThat(plan(deep, "", FFV1, 25, Long.MAX_VALUE).warnings()).isEmpty();
+        var eight = new Deliverable(Deliverable.Codec.H264, 17, 8, 48, true);
+        Format wide = format(1920, 1080, Chroma.S420)
+                .withDepth(10)
+                .withColour(new ColourTags(
+                        ColourTags.Matrix.BT2020NC,
+                        ColourTags.Range.LIMITED,
+                        ColourTags.Transfer.SMPTE2084,
+                        ColourTags.Primaries.BT2020));
+        assertThat(plan(wide, "", eight, 25, Long.MAX_VALUE).warnings())
+                .anyMatch(warning -> warning.contains("10 bits go out as 8"))
+                .anyMatch(warning -> warning.contains("high dynamic range"));
+        assertThat(plan(wide, "", H264, 25, Long.MAX_VALUE).warnings())
+                .singleElement()
+                .asString()
+                .contains("10 bits in H.264");
+        assertThat(plan(wide, "", FFV1, 25, Long.MAX_VALUE).warnings()).isEmpty();
+        Format fields = format(720, 576, Chroma.S420).withScan(Scan.TOP_FIRST);
+        assertThat(plan(fields, "", H264, 25, Long.MAX_VALUE).output().scan()).isEqualTo(Scan.TOP_FIRST);
+        assertThat(plan(fields, "deinterlace mode=fast", H264, 50, Long.MAX_VALUE)
+                        .warnings())
+                .isEmpty();
+        Format odd = format(720, 486, Chroma.S420).withScan(Scan.BOTTOM_FIRST);
+        assertThat(plan(odd, "", H264, 25, Long.MAX_VALUE).output().scan()).isEqualTo(Scan.PROGRESSIVE);
+        assertThat(plan(odd, "", H264, 25, Long.MAX_VALUE).warnings())
+                .anyMatch(warning -> warning.contains("multiple of 4"));
+        assertThat(plan(odd, "", FFV1, 25, Long.MAX_VALUE).output().scan()).isEqualTo(Scan.BOTTOM_FIRST);
     }
 
     /** ITU-R BT.601: 720x576 samples of 16:15 are seen as 768x576, 720x480 of 8:9 as 640x480. */
@@ -110,7 +147,7 @@ class RenderPlanTest {
 
     @Test
     void enlargingFieldsAsWholeFramesIsWarnedOf() {
-        Format fields = format(720, 576, Chroma.S420).withScan(awlsmith.core.picture.Scan.TOP_FIRST);
+        Format fields = format(720, 576, Chroma.S420).withScan(Scan.TOP_FIRST);
         assertThat(plan(fields, "enlarge factor=2", H264, 25, Long.MAX_VALUE).warnings())
                 .anyMatch(warning -> warning.contains("deinterlace before enlarging"));
     }
@@ -141,7 +178,7 @@ class RenderPlanTest {
 
     @Test
     void tooLittleMemoryIsRefusedWithTheFigures() {
-        var plan = plan(format(3840, 2160, Chroma.S444), "enlarge factor=4", H264, 25, 500_000_000L);
+        var plan = plan(format(3840, 2160, Chroma.S444), "enlarge factor=2", H264, 25, 500_000_000L);
         assertThat(plan.refusals()).singleElement().asString().contains("MB of memory, 500 MB are allowed");
     }
 
@@ -151,7 +188,8 @@ class RenderPlanTest {
         assertThat(plan.output().chroma()).isEqualTo(Chroma.S420);
         assertThat(plan.output().width()).isEqualTo(4);
         assertThat(plan.output().height()).isEqualTo(6);
-        assertThat(plan.warnings()).singleElement().asString().contains("3x5 goes out as 4x6");
+        assertThat(plan.warnings()).anyMatch(warning -> warning.contains("3x5 goes out as 4x6"));
+        assertThat(plan.warnings()).anyMatch(warning -> warning.contains("half the resolution (4:2:0)"));
         assertThat(plan(format(3, 5, Chroma.RGB), "", FFV1, 25, Long.MAX_VALUE)
                         .output()
                         .chroma())

@@ -69,6 +69,32 @@ class RecipeTest {
         assertThat(chain.placement()).isEqualTo(new Placement(x, y, width, height));
     }
 
+    /** A target is a frame that the picture fits into, upright for upright pictures: sizes worked by hand. */
+    @ParameterizedTest
+    @CsvSource({
+        "640, 338, target=2160p, 3840, 2028",
+        "640, 338, target=cinema, 4090, 2160",
+        "498, 280, target=1080p, 1920, 1080",
+        "406, 720, target=1080p, 1080, 1916",
+        "720, 405, target=1080p, 1920, 1080",
+        "720, 1280, target=cinema, 2160, 3840",
+        "1920, 1080, target=cinema fit=fill, 4096, 2160",
+        "1080, 1920, target=1080p fit=letterbox, 1080, 1920",
+        "480, 480, target=720p, 720, 720"
+    })
+    void aTargetIsAFrameThePictureFitsInto(int width, int height, String settings, int outWidth, int outHeight) {
+        Format out = sized(FILM.withSize(width, height, Rational.ONE), "enlarge " + settings);
+        assertThat(out.width() + "x" + out.height()).isEqualTo(outWidth + "x" + outHeight);
+    }
+
+    /** 1080p covering 4096x2160 is 4096x2304: 144 lines are cut, where the offset says. */
+    @ParameterizedTest
+    @CsvSource({"0, -72", "-100, 0", "100, -144"})
+    void whatOverhangsIsCutWhereTheOffsetSays(int offset, int y) {
+        var chain = new Recipe(List.of(Step.parse("enlarge target=cinema fit=fill offset=" + offset))).chain(FILM);
+        assertThat(chain.placement()).isEqualTo(new Placement(0, y, 4096, 2304));
+    }
+
     @Test
     void grownPicturesOfOnePixelWork() {
         Format dot = new Format(1, 1, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
@@ -102,7 +128,19 @@ class RecipeTest {
     void askingForTooMuchIsRefusedEarlyWithWhatWouldWork() {
         Format large = FILM.withSize(3840, 2160, Rational.ONE);
         assertThatThrownBy(() -> sized(large, "enlarge factor=8"))
-                .hasMessageContaining("passes 16384 pixels on a side; the most for this clip is factor 4.26");
+                .hasMessageContaining("35 million pixels")
+                .hasMessageContaining("the most for this clip is factor 2.07");
+        // 1080p four times as large is the largest broadcast frame (ITU-R BT.2020), ultra-high definition four times no
+        // player's
+        assertThat(sized(FILM, "enlarge factor=4")).satisfies(out -> {
+            assertThat(out.width()).isEqualTo(7680);
+            assertThat(out.height()).isEqualTo(4320);
+        });
+        assertThatThrownBy(() -> sized(large, "enlarge factor=4")).hasMessageContaining("enlarging 3840x2160");
+        // what is larger already may become smaller
+        assertThat(sized(FILM.withSize(16000, 16000, Rational.ONE), "enlarge factor=0.5")
+                        .width())
+                .isEqualTo(8000);
         assertThatThrownBy(() -> sized(TAPE, "enlarge factor=2 target=1080p"))
                 .hasMessageContaining("in more than one way");
     }
@@ -113,6 +151,24 @@ class RecipeTest {
                 Step.parse("enlarge factor=1.5 kernel=catmull-rom"), Step.of("enlarge", false, Map.of("width", 640))));
         assertThat(Recipe.fromTree(recipe.toTree())).isEqualTo(recipe);
         assertThat(recipe.toTree()).containsEntry("awlsmith", 1);
+    }
+
+    /** Two changes of the form, one after the other: a recipe of the first version goes through both. */
+    @Test
+    void recipesOfEarlierVersionsAreBroughtToThisOne() {
+        List<java.util.function.UnaryOperator<Map<String, Object>>> changes = List.of(
+                tree -> {
+                    tree.put("steps", List.of(Map.of("step", "enlarge", "settings", Map.of("factor", 3))));
+                    return tree;
+                },
+                tree -> Map.of("steps", tree.get("steps"), "name", "kept"));
+        Map<?, ?> brought = RecipeVersions.brought(Map.of("awlsmith", 1, "steps", List.of()), changes, 3);
+        assertThat(brought.get("awlsmith")).isEqualTo(3);
+        assertThat(brought.get("name")).isEqualTo("kept");
+        assertThat(brought.get("steps").toString()).contains("factor=3");
+        assertThatThrownBy(() -> Recipe.fromTree(Map.of("awlsmith", 99, "steps", List.of())))
+                .hasMessageContaining("of version 99")
+                .hasMessageContaining("reads up to 1");
     }
 
     @Test

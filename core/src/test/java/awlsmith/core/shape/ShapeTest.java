@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.fields.Clips;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
@@ -11,6 +12,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.recipe.Recipe;
@@ -69,6 +71,72 @@ class ShapeTest {
                         .isEqualTo(whole.cut(part).plane(p).packed());
             }
         }
+    }
+
+    /**
+     * Chroma that lies on luma's place x, y is a slope of x or y; after any turn it must lie on luma's slope still. A half-turned sample that
+     * kept its old place would be a pixel off.
+     */
+    @ParameterizedTest
+    @CsvSource({
+        "1, false, false, 40, 24", "2, false, false, 40, 24", "3, true, false, 40, 24", "0, true, false, 40, 24",
+        "0, false, true, 40, 24", "0, true, true, 41, 25", "1, false, true, 41, 25", "2, true, false, 39, 25"
+    })
+    void chromaStaysOnItsLuma(int quarters, boolean across, boolean down, int width, int height) {
+        for (Siting siting : List.of(Siting.LEFT, Siting.CENTRE, Siting.TOP_LEFT, Siting.BOTTOM)) {
+            Format format = Clips.format(width, height, Chroma.S420).withSiting(siting);
+            var clip = Clips.painted(
+                    format,
+                    1,
+                    (n, p, x, y) -> p == 0
+                            ? code(x, y)
+                            : code(1, 0) * (2 * x + siting.across(2)) + code(0, 1) * (2 * y + siting.down(2)));
+            var stage = new TurnStage(format, quarters, across, down);
+            Frame out = Clips.run(clip, FrameRange.single(0), stage.output().whole(), stage)
+                    .getFirst();
+            Siting now = out.format().siting();
+            for (int y = 1; y < out.plane(1).height() - 1; y++) {
+                for (int x = 1; x < out.plane(1).width() - 1; x++) {
+                    double u = 2 * x + now.across();
+                    double v = 2 * y + now.down();
+                    int i = (int) Math.floor(u);
+                    int j = (int) Math.floor(v);
+                    double luma =
+                            (out.plane(0).at(i, j) * (i + 1 - u) + out.plane(0).at(i + 1, j) * (u - i)) * (j + 1 - v)
+                                    + (out.plane(0).at(i, j + 1) * (i + 1 - u)
+                                                    + out.plane(0).at(i + 1, j + 1) * (u - i))
+                                            * (v - j);
+                    assertThat((double) out.plane(1).at(x, y)).isCloseTo(luma, within(1e-5));
+                }
+            }
+        }
+    }
+
+    /** Two fields of different colours: mirrored or brought to 4:2:0, no line has anything of the other field's. */
+    @Test
+    void theFieldsColoursAreNotMixed() {
+        for (Chroma chroma : List.of(Chroma.S420, Chroma.S422)) {
+            Format fields = Clips.format(40, 24, chroma).withScan(Scan.TOP_FIRST);
+            var clip = Clips.painted(fields, 1, (n, p, x, y) -> p == 0 ? 0.5 : y % 2 == 0 ? 0.3 : -0.2);
+            for (String settings : List.of("mirror=across", "turn=180", "mirror=down")) {
+                var chain = new Recipe(List.of(Step.parse("turn " + settings))).chain(fields);
+                var stages = new java.util.ArrayList<>(chain.stages());
+                stages.addAll(LayoutStages.between(
+                        chain.output(), chain.output().withChroma(Chroma.S420).withSiting(Siting.LEFT)));
+                Frame out = Clips.run(clip, FrameRange.single(0), fields.whole(), stages.toArray(Stage[]::new))
+                        .getFirst();
+                for (int y = 0; y < out.plane(1).height(); y++) {
+                    boolean first = y % 2 == 0 ^ !settings.equals("mirror=across");
+                    assertThat(out.plane(1).at(7, y))
+                            .as("%s %s line %d", chroma, settings, y)
+                            .isCloseTo(first ? 0.3f : -0.2f, within(1e-5f));
+                }
+            }
+        }
+        assertSays(
+                Clips.format(720, 486, Chroma.S420).withScan(Scan.BOTTOM_FIRST),
+                Step.of("turn", Map.of("mirror", "down")),
+                "the other's colours");
     }
 
     /** Turning twice by 180 degrees gives the picture back, whatever lies where chroma is stored. */

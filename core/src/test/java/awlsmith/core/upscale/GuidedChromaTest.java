@@ -16,12 +16,13 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
+import java.util.List;
 import java.util.SplittableRandom;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.MethodSource;
 
 class GuidedChromaTest {
     private static final ModelCard CARD = TestCards.of(ModelCard.Job.ENLARGE, 2, 1);
@@ -80,7 +81,7 @@ class GuidedChromaTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Siting.class)
+    @MethodSource("sitings")
     void colourEdgesFollowTheLight(Siting siting) {
         Frame small = picture(format(120, 90, Chroma.S420, siting), 1, true);
         Plane truth = picture(format(240, 180, Chroma.S420, siting), 0.5, true).plane(1);
@@ -102,9 +103,15 @@ class GuidedChromaTest {
         }
     }
 
+    static List<Siting> sitings() {
+        // the last ones are of pictures that were mirrored or turned
+        return List.of(Siting.LEFT, Siting.CENTRE, Siting.TOP_LEFT, Siting.TOP, Siting.BOTTOM_LEFT, new Siting(1, 0.5));
+    }
+
     @ParameterizedTest
-    @CsvSource({"S420, LEFT", "S420, TOP_LEFT", "S422, LEFT"})
-    void aRegionIsCutFromTheWhole(Chroma chroma, Siting siting) {
+    @CsvSource({"S420, 0, 0.5", "S420, 0, 0", "S422, 0, 0.5", "S420, 1, 0.5", "S420, 0.5, 1"})
+    void aRegionIsCutFromTheWhole(Chroma chroma, double across, double down) {
+        var siting = new Siting(across, down);
         Format f = format(61, 47, chroma, siting);
         var random = new SplittableRandom(3);
         Frame in = Frame.blank(f, f.whole(), 0, Rational.ZERO, pool);

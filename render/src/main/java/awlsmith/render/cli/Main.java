@@ -1,5 +1,6 @@
 package awlsmith.render.cli;
 
+import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.media.MediaException;
@@ -45,6 +46,9 @@ public final class Main {
             err.println("awlsmith: " + e.getMessage());
             return MISUSED;
         } catch (MediaException e) {
+            err.println("awlsmith: " + e.getMessage());
+            return FAILED;
+        } catch (Budget.Exceeded e) {
             err.println("awlsmith: " + e.getMessage());
             return FAILED;
         } catch (Cancel.Stopped e) {

@@ -4,11 +4,14 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.upscale.Models;
 import awlsmith.media.Clip;
+import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.SeekCheck;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.RenderWatch;
@@ -72,12 +75,25 @@ final class RenderCommand {
     }
 
     private Clip indexed(MediaInfo info) {
-        return new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+        FrameIndex index = Indexer.index(info, frames -> {}, cancel);
+        if (index.errors() > 0 && !options.damaged()) {
+            throw new MediaException("the file is damaged: its decoder complained near frame " + index.damaged()[0]
+                    + ", and frames there may be wrong. --damaged renders what there is");
+        }
+        return new Clip(info, Optional.of(SeekCheck.check(info, index, share -> {}, cancel)));
     }
 
     private void render(Clip clip, Path out, Path scratch, Machine machine) {
         var request = new RenderRequest(
-                clip, options.recipe(), range(clip), options.deliverable(), out, scratch, Integer.MAX_VALUE);
+                clip,
+                options.recipe(),
+                range(clip),
+                options.deliverable(),
+                out,
+                scratch,
+                Integer.MAX_VALUE,
+                Models.quickest(),
+                options.damaged());
         RenderPlan plan = request.plan(machine);
         plan.warnings().forEach(warning -> err.println("note: " + warning));
         err.printf(

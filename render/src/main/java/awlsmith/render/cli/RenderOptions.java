@@ -24,6 +24,7 @@ import java.util.Optional;
  * @param to out point
  * @param threads to use
  * @param overwrite whether an existing file may go
+ * @param damaged whether a file that is damaged is rendered as far as it decodes
  */
 record RenderOptions(
         Path in,
@@ -33,12 +34,13 @@ record RenderOptions(
         Optional<Rational> to,
         Deliverable deliverable,
         int threads,
-        boolean overwrite) {
+        boolean overwrite,
+        boolean damaged) {
 
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
                    [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
-                   [--gop FRAMES] [--no-sound] [--threads N] [--force]
+                   [--gop FRAMES] [--no-sound] [--threads N] [--force] [--damaged]
             """;
 
     /** The command line makes no sense; the message says why. */
@@ -60,6 +62,7 @@ record RenderOptions(
         int threads = Runtime.getRuntime().availableProcessors();
         boolean sound = true;
         boolean overwrite = false;
+        boolean damaged = false;
         for (Iterator<String> rest = words.iterator(); rest.hasNext(); ) {
             String word = rest.next();
             switch (word) {
@@ -74,6 +77,7 @@ record RenderOptions(
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
                 case "--no-sound" -> sound = false;
                 case "--force" -> overwrite = true;
+                case "--damaged" -> damaged = true;
                 default -> {
                     if (word.startsWith("--")) {
                         throw new Misuse("there is no option " + word + "\n" + USAGE);
@@ -99,7 +103,8 @@ record RenderOptions(
                     Optional.ofNullable(to),
                     new Deliverable(chosen, quality, depth, gop, sound),
                     threads,
-                    overwrite);
+                    overwrite,
+                    damaged);
         } catch (IllegalArgumentException e) {
             throw new Misuse(e.getMessage());
         }

@@ -16,6 +16,8 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -108,6 +110,13 @@ class ClipRepository {
                 .fetchOptional(this::view);
     }
 
+    /** Names of the folders that clips and renders have. */
+    Set<String> folders() {
+        return db.select(CLIP.ID).from(CLIP).unionAll(select(RENDER.ID).from(RENDER)).fetch().stream()
+                .map(row -> row.value1().toString())
+                .collect(java.util.stream.Collectors.toSet());
+    }
+
     Optional<String> stored(UUID id) {
         return db.select(CLIP.STORED).from(CLIP).where(CLIP.ID.eq(id)).fetchOptional(CLIP.STORED);
     }
@@ -138,6 +147,31 @@ class ClipRepository {
         return db.fetchExists(CLIP, CLIP.STORED.eq(name));
     }
 
+    /** Those that are still to be read, oldest first. */
+    List<String> reading() {
+        return db.select(CLIP.ID)
+                .from(CLIP)
+                .where(CLIP.STATE.eq(ClipState.READING))
+                .orderBy(CLIP.ADDED_AT)
+                .fetch(row -> row.value1().toString());
+    }
+
+    /** Takes hold of a clip that is to be read; the number of this go, or none when it need not be. */
+    OptionalInt begin(UUID id, String owner) {
+        int changed = db.update(CLIP)
+                .set(CLIP.OWNER, owner)
+                .set(CLIP.ATTEMPT, CLIP.ATTEMPT.plus(1))
+                .where(CLIP.ID.eq(id), CLIP.STATE.eq(ClipState.READING))
+                .execute();
+        Integer attempt = changed == 0
+                ? null
+                : db.select(CLIP.ATTEMPT)
+                        .from(CLIP)
+                        .where(CLIP.ID.eq(id), CLIP.OWNER.eq(owner))
+                        .fetchOne(CLIP.ATTEMPT);
+        return attempt == null ? OptionalInt.empty() : OptionalInt.of(attempt);
+    }
+
     void progress(UUID id, double share) {
         db.update(CLIP)
                 .set(CLIP.PROGRESS, share)
@@ -149,23 +183,23 @@ class ClipRepository {
         db.update(CLIP).set(CLIP.BYTES, bytes).where(CLIP.ID.eq(id)).execute();
     }
 
-    boolean ready(UUID id, ClipFacts facts, int frames, String problem) {
+    boolean ready(UUID id, int attempt, ClipFacts facts, int frames, @Nullable String problem) {
         return db.update(CLIP)
                         .set(CLIP.STATE, ClipState.READY)
                         .set(CLIP.PROGRESS, 1.0)
                         .set(CLIP.FACTS, JSON.json(json.writeValueAsString(facts)))
                         .set(CLIP.FRAMES, frames)
                         .set(CLIP.PROBLEM, problem)
-                        .where(CLIP.ID.eq(id))
+                        .where(CLIP.ID.eq(id), CLIP.STATE.eq(ClipState.READING), CLIP.ATTEMPT.eq(attempt))
                         .execute()
                 == 1;
     }
 
-    void failed(UUID id, String sentence) {
+    void failed(UUID id, int attempt, String sentence) {
         db.update(CLIP)
                 .set(CLIP.STATE, ClipState.FAILED)
                 .set(CLIP.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
-                .where(CLIP.ID.eq(id))
+                .where(CLIP.ID.eq(id), CLIP.STATE.eq(ClipState.READING), CLIP.ATTEMPT.eq(attempt))
                 .execute();
     }
 

@@ -46,18 +46,24 @@ public class Clips {
     /** A clip has been read and can be worked on. */
     public record Ready(UUID id) {}
 
-    /** A clip is about to go. */
+    /** A clip is about to go; what was made of it still can be told. */
     public record Removing(UUID id) {}
+
+    /** A clip is gone, but for its folder. */
+    public record Removed(UUID id) {}
 
     /** A clip is compared with another reference, or with none any more. */
     public record ReferenceChanged(UUID id) {}
 
     private static final int LONGEST_NAME = 200;
     private static final int COPY_BYTES = 1 << 18;
+    /** Bytes of a file that arrives after which the disk is looked at again. */
+    private static final long LOOK_EVERY = 16L << 20;
 
     private final ClipRepository clips;
     private final MediaFolder media;
     private final Makings makings;
+    private final AllowedFiles allowed;
     private final EventHub events;
     private final ApplicationEventPublisher publisher;
     private final TransactionTemplate transaction;
@@ -69,6 +75,7 @@ public class Clips {
             ClipRepository clips,
             MediaFolder media,
             Makings makings,
+            AllowedFiles allowed,
             EventHub events,
             ApplicationEventPublisher publisher,
             TransactionTemplate transaction,
@@ -77,6 +84,7 @@ public class Clips {
         this.clips = clips;
         this.media = media;
         this.makings = makings;
+        this.allowed = allowed;
         this.events = events;
         this.publisher = publisher;
         this.transaction = transaction;
@@ -103,10 +111,10 @@ public class Clips {
         if (size > largestUpload) {
             throw tooLarge(largestUpload);
         }
-        media.demandSpace(Math.max(0, size));
         var id = UUID.randomUUID();
         Path part = media.incoming(id);
-        try {
+        try (var _ = media.promise(
+                Math.max(0, size), () -> Math.max(0, size - part.toFile().length()))) {
             long got = receive(body, part);
             if (size >= 0 && got != size) {
                 throw new Refusal(
@@ -174,6 +182,10 @@ public class Clips {
                 got += n;
                 if (got > largestUpload) {
                     throw tooLarge(largestUpload);
+                }
+                if (got / LOOK_EVERY != (got - n) / LOOK_EVERY) {
+                    // its length was not announced, or somebody else fills the disk
+                    media.demandSpace(0);
                 }
                 out.write(buffer, 0, n);
             }
@@ -390,6 +402,7 @@ public class Clips {
         publisher.publishEvent(new Removing(id));
         open.remove(id);
         clips.delete(id);
+        publisher.publishEvent(new Removed(id));
         MediaFolder.remove(media.clip(id));
         events.publish("clip-removed", Map.of("id", id));
     }
@@ -405,6 +418,9 @@ public class Clips {
     public Clip open(UUID id) {
         Clip known = open.get(id);
         if (known != null && Files.exists(known.info().file())) {
+            if (!media.holds(known.info().file())) {
+                allowed.demand(known.info().file());
+            }
             return known;
         }
         ClipView view = view(id);
@@ -438,7 +454,12 @@ public class Clips {
 
     Path source(UUID id) {
         String stored = clips.stored(id).orElseThrow(() -> Refusal.unknown("this clip"));
-        return view(id).linked() ? Path.of(stored) : media.stored(stored);
+        if (!view(id).linked()) {
+            return media.stored(stored);
+        }
+        Path file = Path.of(stored);
+        allowed.demand(file);
+        return file;
     }
 
     Path index(UUID id) {

@@ -23,11 +23,15 @@ import tools.jackson.databind.json.JsonMapper;
 /** Makes the files of clips that did not arrive as one. */
 @Component
 class Makings {
+    private static final int FRAMES_HELD = 14;
+
     private final MediaFolder media;
     private final Machine machine;
     private final JsonMapper json;
+    private final AllowedFiles allowed;
 
-    Makings(MediaFolder media, Machine machine, JsonMapper json) {
+    Makings(MediaFolder media, Machine machine, JsonMapper json, AllowedFiles allowed) {
+        this.allowed = allowed;
         this.media = media;
         this.machine = machine;
         this.json = json;
@@ -84,6 +88,12 @@ class Makings {
         Path folder = media.clip(clip).resolve("pictures");
         Path packed = packed(clip);
         boolean isPacked = order.pictures().isEmpty();
+        if (isPacked) {
+            // unpacked, and once more gathered into one file
+            media.demandSpace(2 * PackedPictures.bytes(packed));
+        } else {
+            order.pictures().forEach(picture -> allowed.demand(Path.of(picture)));
+        }
         List<Path> pictures = isPacked
                 ? PackedPictures.unpack(packed, PackedPictures.series(packed, "the series"), folder, cancel)
                 : order.pictures().stream().map(Path::of).toList();
@@ -110,12 +120,19 @@ class Makings {
         if (!Files.exists(source)) {
             throw new MediaException("the damaged file is gone from its place");
         }
+        if (!media.holds(source)) {
+            allowed.demand(source);
+        }
         if (order.fill()) {
             MediaInfo info = Prober.probe(source);
             // about half of the raw luma and chroma, as FFV1 packs them, and once more while sound is put to it
             media.demandSpace(
                     info.expectedFrames() * info.video().format().whole().area() * 3 / 2);
-            new Mending(source).make(out, machine, progress, cancel);
+            long frame = info.video().format().floatBytes();
+            // the frames around a hole, their motion, and both files' code values
+            try (var _ = machine.budget().takeBehind(FRAMES_HELD * frame, cancel)) {
+                new Mending(source).make(out, machine, progress, cancel);
+            }
         } else {
             media.demandSpace(Files.size(source));
             Repairer.rebuild(source, out, cancel);

@@ -17,6 +17,7 @@ import org.apache.commons.compress.archivers.tar.TarFile;
 /** A series of pictures as a browser sends it: a tar archive of them, without folders. */
 final class PackedPictures {
     private static final int MOST = 200_000;
+    private static final int PIECE = 1 << 18;
 
     private PackedPictures() {}
 
@@ -29,7 +30,8 @@ final class PackedPictures {
         try (var tar = new TarFile(archive)) {
             var names = new ArrayList<String>();
             for (TarArchiveEntry entry : tar.getEntries()) {
-                if (!entry.isFile() || names.size() == MOST) {
+                // a sparse file is larger unpacked than it arrived: nobody who sends pictures makes one
+                if (!entry.isFile() || entry.isSparse() || names.size() == MOST) {
                     throw wrong(shown);
                 }
                 names.add(entry.getName());
@@ -64,12 +66,43 @@ final class PackedPictures {
             for (Series.Picture picture : series.pictures()) {
                 cancel.check();
                 Path to = folder.resolve("%09d.%s".formatted(paths.size(), series.ending()));
-                try (InputStream in = tar.getInputStream(entries.get(picture.file()))) {
-                    Files.copy(in, to, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+                TarArchiveEntry entry = entries.get(picture.file());
+                if (entry == null || entry.isSparse()) {
+                    throw wrong(archive.getFileName().toString());
+                }
+                try (InputStream in = tar.getInputStream(entry)) {
+                    copy(in, to, entry.getSize(), cancel);
                 }
                 paths.add(to);
             }
         }
         return paths;
+    }
+
+    /** Bytes that unpacking writes: no more than the archive holds. */
+    static long bytes(Path archive) throws IOException {
+        long bytes = 0;
+        try (var tar = new TarFile(archive)) {
+            for (TarArchiveEntry entry : tar.getEntries()) {
+                bytes += entry.getSize();
+            }
+        }
+        return Math.min(bytes, Files.size(archive));
+    }
+
+    /** Stops within an entry, and at the size it was announced with. */
+    private static void copy(InputStream in, Path to, long most, Cancel cancel) throws IOException {
+        byte[] piece = new byte[PIECE];
+        long written = 0;
+        try (var out = Files.newOutputStream(to)) {
+            for (int n = in.read(piece); n >= 0; n = in.read(piece)) {
+                cancel.check();
+                written += n;
+                if (written > most) {
+                    throw new IOException("an entry is larger than it says");
+                }
+                out.write(piece, 0, n);
+            }
+        }
     }
 }

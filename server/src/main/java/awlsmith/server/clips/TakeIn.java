@@ -3,6 +3,8 @@ package awlsmith.server.clips;
 import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.RawLayout;
+import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
@@ -11,23 +13,22 @@ import awlsmith.core.resample.Kernel;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
-import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.SeekCheck;
 import awlsmith.render.Machine;
 import awlsmith.render.Png;
-import awlsmith.server.problem.Refusal;
+import awlsmith.server.jobs.Job;
+import awlsmith.server.jobs.JobRun;
+import awlsmith.server.jobs.Jobs;
+import awlsmith.server.jobs.Lane;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.UUID;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -35,14 +36,16 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /** Reads a new clip once from end to end: when each frame is shown, its facts, a strip of thumbnails. */
 @Component
-public class TakeIn {
+public class TakeIn implements Job {
+    static final String KIND = "read";
     static final int THUMBS = 5;
     /** Share of the progress that making the file takes where it must be made first. */
     private static final double MAKING = 0.6;
 
-    private static final Logger LOG = LoggerFactory.getLogger(TakeIn.class);
+    /** Share of the reading that finding the frames takes; the rest is proving that they can be reached. */
+    private static final double INDEXING = 0.8;
+
     private static final int THUMB_HEIGHT = 112;
-    private static final long TELL_EVERY_NANOS = 250_000_000;
 
     private final Clips clips;
     private final ClipRepository repository;
@@ -50,7 +53,7 @@ public class TakeIn {
     private final Machine machine;
     private final ApplicationEventPublisher publisher;
     private final TransactionTemplate transaction;
-    private final Map<UUID, Cancel> running = new ConcurrentHashMap<>();
+    private final Jobs jobs;
 
     TakeIn(
             Clips clips,
@@ -58,50 +61,76 @@ public class TakeIn {
             Makings makings,
             Machine machine,
             ApplicationEventPublisher publisher,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            Jobs jobs) {
         this.clips = clips;
         this.repository = repository;
         this.makings = makings;
         this.machine = machine;
         this.publisher = publisher;
         this.transaction = transaction;
-    }
-
-    /** The body of the job; safe to run again after a restart. */
-    public void run(UUID id) {
-        if (repository.find(id).map(ClipView::state).orElse(null) != ClipView.State.READING) {
-            return;
-        }
-        var cancel = new Cancel();
-        running.put(id, cancel);
-        try {
-            read(id, cancel);
-        } catch (MediaException | Refusal e) {
-            repository.failed(id, e.getMessage());
-        } catch (Cancel.Stopped e) {
-            LOG.info("reading of a clip was stopped");
-        } catch (IOException | RuntimeException e) {
-            LOG.error("reading a clip failed", e);
-            repository.failed(id, "the clip could not be read because of a fault inside Awlsmith; the log says what");
-        } finally {
-            running.remove(id);
-            clips.publish(id);
-        }
+        this.jobs = jobs;
     }
 
     @EventListener
-    void stop(Clips.Removing event) {
-        Optional.ofNullable(running.get(event.id())).ifPresent(Cancel::ask);
+    void added(Clips.Added event) {
+        jobs.want(KIND, event.id().toString());
     }
 
-    private void read(UUID id, Cancel cancel) throws IOException {
-        var toldAt = new AtomicLong();
+    @Override
+    public String kind() {
+        return KIND;
+    }
+
+    @Override
+    public Lane lane() {
+        return Lane.READ;
+    }
+
+    @Override
+    public List<String> waiting() {
+        return repository.reading();
+    }
+
+    @Override
+    public void run(String id, JobRun run) throws IOException {
+        UUID clip = UUID.fromString(id);
+        OptionalInt attempt = repository.begin(clip, run.owner());
+        if (attempt.isPresent()) {
+            run.began(attempt.getAsInt());
+            read(clip, run);
+        }
+    }
+
+    @Override
+    public void failed(String id, JobRun run, String sentence) {
+        repository.failed(UUID.fromString(id), run.attempt(), sentence);
+    }
+
+    @Override
+    public void ended(String id) {
+        clips.publish(UUID.fromString(id));
+    }
+
+    @Override
+    public String fault() {
+        return "the clip could not be read because of a fault inside Awlsmith; the log says what";
+    }
+
+    @EventListener
+    void stop(Clips.Removed event) {
+        jobs.stop(KIND, event.id().toString());
+        jobs.await(KIND, event.id().toString());
+    }
+
+    private void read(UUID id, JobRun run) throws IOException {
+        Cancel cancel = run.cancel();
         var begin = new double[1];
         Optional<String> told = makings.make(
                 id,
                 share -> {
                     begin[0] = MAKING;
-                    tell(id, toldAt, MAKING * Math.clamp(share, 0, 1));
+                    tell(id, run, MAKING * Math.clamp(share, 0, 1));
                 },
                 cancel);
         long bytes = Files.size(clips.source(id));
@@ -109,19 +138,31 @@ public class TakeIn {
         repository.size(id, info.bytes());
         Files.createDirectories(clips.index(id).getParent());
         long expected = Math.max(1, info.expectedFrames());
-        FrameIndex index = Indexer.index(
-                info,
-                found -> tell(id, toldAt, begin[0] + (1 - begin[0]) * Math.min(0.97, (double) found / expected)),
-                cancel);
+        double rest = 1 - begin[0];
+        FrameIndex found = Indexer.index(
+                info, n -> tell(id, run, begin[0] + rest * INDEXING * Math.min(1, (double) n / expected)), cancel);
+        FrameIndex index = SeekCheck.check(
+                info, found, share -> tell(id, run, begin[0] + rest * (INDEXING + (0.97 - INDEXING) * share)), cancel);
         index.save(clips.index(id));
-        thumbs(id, new Clip(info, Optional.of(index)), cancel);
+        Optional<String> large = thumbs(id, new Clip(info, Optional.of(index)), cancel);
         Optional<String> grown = grown(id, bytes, index.count());
         // a clip is not seen as ready before it has its first take, which a listener gives it
-        transaction.executeWithoutResult(status -> {
+        run.save(() -> Boolean.TRUE.equals(transaction.execute(status -> {
             ClipFacts facts = ClipFacts.of(info, index);
-            repository.ready(id, facts, index.count(), both(told.orElse(null), grown.orElse(damage(facts, index))));
-            publisher.publishEvent(new Clips.Ready(id));
-        });
+            String damage = both(both(grown.orElse(damage(facts, index)), slow(index)), large.orElse(null));
+            boolean kept = repository.ready(id, run.attempt(), facts, index.count(), both(told.orElse(null), damage));
+            if (kept) {
+                publisher.publishEvent(new Clips.Ready(id));
+            }
+            return kept;
+        })));
+    }
+
+    private static @Nullable String slow(FrameIndex index) {
+        return index.isFromStartOnly()
+                ? "frames of this file are right only when all before them are decoded too, so late ones take longer to show; "
+                        + "a mended copy shows any at once"
+                : null;
     }
 
     /** A recording that still goes on: what is read is whole, and worth working on, but not all. */
@@ -132,13 +173,11 @@ public class TakeIn {
                 : Optional.empty();
     }
 
-    private void tell(UUID id, AtomicLong toldAt, double share) {
-        long now = System.nanoTime();
-        if (now - toldAt.get() > TELL_EVERY_NANOS) {
-            toldAt.set(now);
+    private void tell(UUID id, JobRun run, double share) {
+        run.tell(() -> {
             repository.progress(id, share);
             clips.publish(id);
-        }
+        });
     }
 
     private static @Nullable String both(@Nullable String one, @Nullable String other) {
@@ -160,7 +199,18 @@ public class TakeIn {
         return both.isEmpty() ? null : both;
     }
 
-    private void thumbs(UUID id, Clip clip, Cancel cancel) throws IOException {
+    /** @return why there are none, if the pictures are too large for this machine */
+    private Optional<String> thumbs(UUID id, Clip clip, Cancel cancel) throws IOException {
+        long bytes = 2 * clip.format().floatBytes() + 2L * new RawLayout(clip.format()).frameBytes();
+        try (var _ = machine.budget().takeBehind(bytes, cancel)) {
+            drawThumbs(id, clip, cancel);
+            return Optional.empty();
+        } catch (Budget.Exceeded e) {
+            return Optional.of("its pictures are too large for this machine to show: " + e.getMessage());
+        }
+    }
+
+    private void drawThumbs(UUID id, Clip clip, Cancel cancel) throws IOException {
         Format source = clip.format();
         int height = Math.min(THUMB_HEIGHT, source.height());
         double aspect = source.displayAspect().toDouble();

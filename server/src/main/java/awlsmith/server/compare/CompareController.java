@@ -7,7 +7,7 @@ import awlsmith.server.compare.Views.PlaceView;
 import awlsmith.server.compare.Views.ScopesView;
 import awlsmith.server.compare.Views.StepsView;
 import awlsmith.server.compare.Views.TakeFigures;
-import jakarta.servlet.http.HttpSession;
+import awlsmith.server.stills.PageId;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -56,50 +56,31 @@ class CompareController {
     record Whole(Map<String, Object> recipe, int frame) {}
 
     @PostMapping("/steps")
-    StepsView steps(@PathVariable UUID id, @RequestBody Seen seen, HttpSession session) {
+    StepsView steps(@PathVariable UUID id, @RequestBody Seen seen, PageId page) {
         return comparing.steps(
-                id,
-                Recipe.fromTree(seen.recipe()),
-                seen.frame(),
-                seen.lateBy(),
-                seen.view(),
-                session.getId() + "/steps");
+                id, Recipe.fromTree(seen.recipe()), seen.frame(), seen.lateBy(), seen.view(), page + "/steps");
     }
 
     @PostMapping("/pixel")
-    List<PixelView> pixel(@PathVariable UUID id, @RequestBody Seen seen, HttpSession session) {
+    List<PixelView> pixel(@PathVariable UUID id, @RequestBody Seen seen, PageId page) {
         return comparing.pixel(
-                id,
-                Recipe.fromTree(seen.recipe()),
-                seen.frame(),
-                seen.lateBy(),
-                seen.x(),
-                seen.y(),
-                session.getId() + "/pixel");
+                id, Recipe.fromTree(seen.recipe()), seen.frame(), seen.lateBy(), seen.x(), seen.y(), page + "/pixel");
     }
 
     @PostMapping("/scopes")
-    List<ScopesView> scopes(@PathVariable UUID id, @RequestBody Seen seen, HttpSession session) {
+    List<ScopesView> scopes(@PathVariable UUID id, @RequestBody Seen seen, PageId page) {
         return comparing.scopes(
-                id,
-                Recipe.fromTree(seen.recipe()),
-                seen.frame(),
-                seen.lateBy(),
-                seen.view(),
-                session.getId() + "/scopes");
+                id, Recipe.fromTree(seen.recipe()), seen.frame(), seen.lateBy(), seen.view(), page + "/scopes");
     }
 
     @PostMapping("/places")
-    List<PlaceView> places(@PathVariable UUID id, @RequestBody Whole whole, HttpSession session) {
-        return comparing.places(id, Recipe.fromTree(whole.recipe()), whole.frame(), session.getId() + "/places");
+    List<PlaceView> places(@PathVariable UUID id, @RequestBody Whole whole, PageId page) {
+        return comparing.places(id, Recipe.fromTree(whole.recipe()), whole.frame(), page + "/places");
     }
 
     @PostMapping("/take")
-    TakeFigures take(@PathVariable UUID id, @RequestBody Measured measured, HttpSession session) {
+    TakeFigures take(@PathVariable UUID id, @RequestBody Measured measured, PageId page) {
         return comparing.take(
-                id,
-                Recipe.fromTree(measured.recipe()),
-                measured.frames(),
-                session.getId() + "/figures-" + measured.viewer());
+                id, Recipe.fromTree(measured.recipe()), measured.frames(), page + "/figures-" + measured.viewer());
     }
 }

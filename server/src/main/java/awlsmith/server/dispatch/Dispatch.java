@@ -16,6 +16,7 @@ import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.models.ModelSpeeds;
 import awlsmith.server.problem.Refusal;
+import awlsmith.server.recipes.StoredRecipe;
 import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.takes.TakeView;
 import awlsmith.server.takes.Takes;
@@ -84,6 +85,7 @@ public class Dispatch {
             int width,
             int height,
             String sar,
+            int depth,
             int frames,
             double ratePerSecond,
             double seconds,
@@ -143,6 +145,7 @@ public class Dispatch {
                 plan.output().width(),
                 plan.output().height(),
                 plan.output().sar().toString(),
+                plan.output().depth(),
                 (int) plan.frames(),
                 ratePerSecond,
                 clip.time(range.end()).minus(clip.time(range.from())).toDouble(),
@@ -161,7 +164,7 @@ public class Dispatch {
         Clip clip = clips.open(take.clipId());
         int count = clip.index().orElseThrow().count();
         FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
-        Recipe recipe = Recipe.fromTree(take.recipe());
+        Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
         RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
         if (!plan.isPossible()) {
             throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
@@ -182,6 +185,7 @@ public class Dispatch {
                 plan.output().width(),
                 plan.output().height());
         renders.insert(job, take.name(), range.count() == count, clock.instant());
+        runner.want(id);
         live.publish(id);
         return view(id);
     }
@@ -234,12 +238,14 @@ public class Dispatch {
                     "only a render that failed or was cancelled can be tried again; this one is "
                             + view(id).state().name().toLowerCase(java.util.Locale.ROOT));
         }
+        runner.want(id);
         live.publish(id);
         return view(id);
     }
 
     void remove(UUID id) {
         cancel(id);
+        runner.await(id);
         renders.delete(id);
         MediaFolder.remove(media.render(id));
         events.publish("render-removed", Map.of("id", id));

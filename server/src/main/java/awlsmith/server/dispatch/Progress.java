@@ -12,33 +12,43 @@ import java.util.function.IntConsumer;
 final class Progress implements RenderWatch {
     private static final long TELL_EVERY_NANOS = 300_000_000L;
     private static final long WINDOW_NANOS = 8_000_000_000L;
-    private static final Cancel NEVER = new Cancel();
 
     private final int total;
     private final Stills stills;
+    private final Cancel cancel;
     private final BiConsumer<Integer, RenderView.Live> tell;
     private final IntConsumer safe;
     private final Deque<long[]> lately = new ArrayDeque<>();
     private long told;
     private int inSegments;
+    private int before;
 
     /**
-     * @param done frames in segments of earlier runs
      * @param tell hears frames done and figures
      * @param safe hears how many frames are on disk for good
      */
-    Progress(int total, int done, Stills stills, BiConsumer<Integer, RenderView.Live> tell, IntConsumer safe) {
+    Progress(int total, Stills stills, Cancel cancel, BiConsumer<Integer, RenderView.Live> tell, IntConsumer safe) {
         this.total = total;
         this.stills = stills;
+        this.cancel = cancel;
         this.tell = tell;
         this.safe = safe;
-        this.inSegments = done;
     }
 
     @Override
     public void giveWay() {
-        // a render is stopped between frames, not in here
-        stills.awaitUrgent(NEVER);
+        stills.awaitUrgent(cancel);
+    }
+
+    @Override
+    public synchronized void begins(long done) {
+        inSegments = (int) done;
+        before = (int) done;
+    }
+
+    /** Frames that lay finished from earlier runs. */
+    synchronized int before() {
+        return before;
     }
 
     @Override

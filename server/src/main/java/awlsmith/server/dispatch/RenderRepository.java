@@ -3,21 +3,27 @@ package awlsmith.server.dispatch;
 import static awlsmith.server.db.Tables.CLIP;
 import static awlsmith.server.db.Tables.MEASURED_RATE;
 import static awlsmith.server.db.Tables.RENDER;
+import static org.jooq.impl.DSL.noCondition;
 
 import awlsmith.core.plan.Deliverable;
 import awlsmith.render.RecipeJson;
 import awlsmith.server.clips.ClipFacts;
 import awlsmith.server.db.enums.RenderState;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.recipes.StoredRecipe;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
 import org.jooq.Record;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -75,60 +81,87 @@ class RenderRepository {
         return db.select(RENDER.ID).from(RENDER).where(RENDER.CLIP_ID.eq(clip)).fetch(RENDER.ID);
     }
 
-    /** The oldest render that waits. */
-    Optional<RenderJob> nextWaiting() {
-        return db.selectFrom(RENDER)
-                .where(RENDER.STATE.eq(RenderState.WAITING))
+    /** Those that wait, or also those that were begun; oldest first. */
+    List<String> open(boolean begun) {
+        return db.select(RENDER.ID)
+                .from(RENDER)
+                .where(RENDER.STATE
+                        .eq(RenderState.WAITING)
+                        .or(begun ? RENDER.STATE.eq(RenderState.RUNNING) : noCondition()))
                 .orderBy(RENDER.CREATED_AT)
-                .limit(1)
+                .fetch(row -> row.value1().toString());
+    }
+
+    /** @throws Refusal with a sentence when its recipe cannot be read any more */
+    RenderJob job(UUID id) {
+        return db.selectFrom(RENDER)
+                .where(RENDER.ID.eq(id))
                 .fetchOptional(row -> new RenderJob(
                         row.getId(),
                         row.getClipId(),
-                        RecipeJson.read(row.getRecipe().data()),
+                        StoredRecipe.of(row.getRecipe().data()).demanded(),
                         json.readValue(row.getDeliverable().data(), Deliverable.class),
                         row.getFileName(),
                         row.getFromFrame(),
                         row.getEndFrame(),
                         row.getOutFrames(),
                         row.getWidth(),
-                        row.getHeight()));
+                        row.getHeight()))
+                .orElseThrow(() -> Refusal.unknown("this render"));
     }
 
-    boolean start(UUID id, Instant now) {
+    /** Also from RUNNING: what a dead process had begun is gone on with. The number of this go, or none when there is nothing to do. */
+    OptionalInt start(UUID id, String owner, Instant now) {
+        int changed = db.update(RENDER)
+                .set(RENDER.STATE, RenderState.RUNNING)
+                .set(RENDER.STARTED_AT, utc(now))
+                .set(RENDER.OWNER, owner)
+                .set(RENDER.ATTEMPT, RENDER.ATTEMPT.plus(1))
+                .setNull(RENDER.PROBLEM)
+                .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING))
+                .execute();
+        Integer attempt = changed == 0
+                ? null
+                : db.select(RENDER.ATTEMPT)
+                        .from(RENDER)
+                        .where(RENDER.ID.eq(id), RENDER.OWNER.eq(owner))
+                        .fetchOne(RENDER.ATTEMPT);
+        return attempt == null ? OptionalInt.empty() : OptionalInt.of(attempt);
+    }
+
+    private static Condition running(UUID id, int attempt) {
+        return RENDER.ID.eq(id).and(RENDER.STATE.eq(RenderState.RUNNING)).and(RENDER.ATTEMPT.eq(attempt));
+    }
+
+    /** False when the render was stopped, or another process does it by now. */
+    boolean framesDone(UUID id, int attempt, int frames) {
         return db.update(RENDER)
-                        .set(RENDER.STATE, RenderState.RUNNING)
-                        .set(RENDER.STARTED_AT, utc(now))
-                        .setNull(RENDER.PROBLEM)
-                        .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.WAITING))
+                        .set(RENDER.FRAMES_DONE, frames)
+                        .where(running(id, attempt))
                         .execute()
                 == 1;
     }
 
-    void framesDone(UUID id, int frames) {
-        db.update(RENDER)
-                .set(RENDER.FRAMES_DONE, frames)
-                .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.RUNNING))
-                .execute();
+    boolean done(UUID id, int attempt, RenderView.Result result, @Nullable String note, Instant now) {
+        return db.update(RENDER)
+                        .set(RENDER.STATE, RenderState.DONE)
+                        .set(RENDER.FACTS, JSON.json(json.writeValueAsString(result)))
+                        .set(RENDER.FRAMES_DONE, (int) result.frames())
+                        .set(RENDER.NOTE, note)
+                        .set(RENDER.FINISHED_AT, utc(now))
+                        .where(running(id, attempt))
+                        .execute()
+                == 1;
     }
 
-    void done(UUID id, RenderView.Result result, String note, Instant now) {
-        db.update(RENDER)
-                .set(RENDER.STATE, RenderState.DONE)
-                .set(RENDER.FACTS, JSON.json(json.writeValueAsString(result)))
-                .set(RENDER.FRAMES_DONE, (int) result.frames())
-                .set(RENDER.NOTE, note)
-                .set(RENDER.FINISHED_AT, utc(now))
-                .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.RUNNING))
-                .execute();
-    }
-
-    void failed(UUID id, String sentence, Instant now) {
-        db.update(RENDER)
-                .set(RENDER.STATE, RenderState.FAILED)
-                .set(RENDER.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
-                .set(RENDER.FINISHED_AT, utc(now))
-                .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.RUNNING))
-                .execute();
+    boolean failed(UUID id, int attempt, String sentence, Instant now) {
+        return db.update(RENDER)
+                        .set(RENDER.STATE, RenderState.FAILED)
+                        .set(RENDER.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
+                        .set(RENDER.FINISHED_AT, utc(now))
+                        .where(running(id, attempt))
+                        .execute()
+                == 1;
     }
 
     boolean cancel(UUID id, Instant now) {
@@ -146,22 +179,6 @@ class RenderRepository {
                         .setNull(RENDER.PROBLEM)
                         .setNull(RENDER.FINISHED_AT)
                         .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.FAILED, RenderState.CANCELLED))
-                        .execute()
-                == 1;
-    }
-
-    /** Puts a render that was broken off back in the queue, where it goes on from its finished segments. */
-    int requeueRunning() {
-        return db.update(RENDER)
-                .set(RENDER.STATE, RenderState.WAITING)
-                .where(RENDER.STATE.eq(RenderState.RUNNING))
-                .execute();
-    }
-
-    boolean requeue(UUID id) {
-        return db.update(RENDER)
-                        .set(RENDER.STATE, RenderState.WAITING)
-                        .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.RUNNING))
                         .execute()
                 == 1;
     }

@@ -1,10 +1,9 @@
 package awlsmith.server.dispatch;
 
-import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.upscale.ModelStage;
+import awlsmith.core.upscale.Models;
 import awlsmith.media.Clip;
-import awlsmith.media.MediaException;
 import awlsmith.media.ReadBack;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
@@ -12,27 +11,24 @@ import awlsmith.render.Renderer;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.CodecNames;
-import awlsmith.server.problem.Refusal;
+import awlsmith.server.jobs.Job;
+import awlsmith.server.jobs.JobRun;
+import awlsmith.server.jobs.Jobs;
+import awlsmith.server.jobs.Lane;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.UUID;
-import org.jooq.exception.DataAccessException;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.context.event.ContextClosedEvent;
-import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /** Makes the renders that wait, one after another; goes on with what an earlier run left behind. */
 @Component
-class RenderRunner {
-    private static final Logger LOG = LoggerFactory.getLogger(RenderRunner.class);
-    private static final int TRIES_TO_SAVE = 60;
+class RenderRunner implements Job {
+    static final String KIND = "render";
 
     private final RenderRepository renders;
     private final LiveRenders live;
@@ -40,12 +36,9 @@ class RenderRunner {
     private final Stills stills;
     private final Machine machine;
     private final MediaFolder media;
+    private final Jobs jobs;
     private final Clock clock;
     private final int segmentFrames;
-    private volatile boolean closing;
-    private volatile Running running;
-
-    private record Running(UUID id, Cancel cancel) {}
 
     RenderRunner(
             RenderRepository renders,
@@ -54,6 +47,7 @@ class RenderRunner {
             Stills stills,
             Machine machine,
             MediaFolder media,
+            Jobs jobs,
             Clock clock,
             AwlsmithProperties properties) {
         this.renders = renders;
@@ -62,70 +56,75 @@ class RenderRunner {
         this.stills = stills;
         this.machine = machine;
         this.media = media;
+        this.jobs = jobs;
         this.clock = clock;
         this.segmentFrames = properties.segmentFrames();
     }
 
-    /** Works until nothing waits any more. */
-    void runWaiting() {
-        while (!closing) {
-            Optional<RenderJob> job = renders.nextWaiting();
-            if (job.isEmpty()) {
-                return;
-            }
-            run(job.get());
-        }
+    @Override
+    public String kind() {
+        return KIND;
+    }
+
+    @Override
+    public Lane lane() {
+        return Lane.RENDER;
+    }
+
+    @Override
+    public List<String> waiting() {
+        return renders.open(false);
+    }
+
+    @Override
+    public List<String> unfinished() {
+        return renders.open(true);
+    }
+
+    void want(UUID id) {
+        jobs.want(KIND, id.toString());
     }
 
     /** Stops a render if it is the one that runs. */
     void stop(UUID id) {
-        Running now = running;
-        if (now != null && now.id().equals(id)) {
-            now.cancel().ask();
-        }
+        jobs.stop(KIND, id.toString());
     }
 
-    @EventListener(ContextClosedEvent.class)
-    void close() {
-        closing = true;
-        Running now = running;
-        if (now != null) {
-            now.cancel().ask();
-        }
+    /** Waits until a stopped one is out of work. */
+    void await(UUID id) {
+        jobs.await(KIND, id.toString());
     }
 
-    private void run(RenderJob job) {
-        var cancel = new Cancel();
-        running = new Running(job.id(), cancel);
-        try {
-            if (closing || !renders.start(job.id(), clock.instant())) {
-                return;
-            }
-            live.publish(job.id());
-            make(job, cancel);
-        } catch (Cancel.Stopped e) {
-            if (closing) {
-                save(() -> renders.requeue(job.id()));
-            }
-        } catch (MediaException | Refusal e) {
-            save(() -> renders.failed(job.id(), e.getMessage(), clock.instant()));
-        } catch (OutOfMemoryError e) {
-            save(() -> renders.failed(
-                    job.id(), "too little memory for pictures of this size; choose a smaller size", clock.instant()));
-        } catch (RuntimeException e) {
-            LOG.error("a render failed", e);
-            save(() -> renders.failed(
-                    job.id(),
-                    "the render failed because of a fault inside Awlsmith; the log says what. Retry goes on from the finished parts",
-                    clock.instant()));
-        } finally {
-            running = null;
-            live.forget(job.id());
-            live.publish(job.id());
+    @Override
+    public void run(String id, JobRun run) {
+        UUID render = UUID.fromString(id);
+        OptionalInt attempt = renders.start(render, run.owner(), clock.instant());
+        if (attempt.isEmpty()) {
+            return;
         }
+        run.began(attempt.getAsInt());
+        live.publish(render);
+        make(renders.job(render), run);
     }
 
-    private void make(RenderJob job, Cancel cancel) {
+    @Override
+    public void failed(String id, JobRun run, String sentence) {
+        renders.failed(UUID.fromString(id), run.attempt(), sentence, clock.instant());
+    }
+
+    @Override
+    public void ended(String id) {
+        live.forget(UUID.fromString(id));
+        live.publish(UUID.fromString(id));
+    }
+
+    @Override
+    public String fault() {
+        return "the render failed because of a fault inside Awlsmith; the log says what. Retry goes on from the finished"
+                + " parts";
+    }
+
+    private void make(RenderJob job, JobRun run) {
         Clip clip = clips.open(job.clip());
         Path folder = media.render(job.id());
         Path scratch = folder.resolve("segments");
@@ -137,39 +136,46 @@ class RenderRunner {
                 job.deliverable(),
                 folder.resolve("out" + ending),
                 scratch,
-                segmentFrames);
+                segmentFrames,
+                Models.quickest(),
+                false);
         media.demandSpace(0);
-        int before = finishedBefore(scratch);
         long start = System.nanoTime();
         var progress = new Progress(
                 job.frames(),
-                before,
                 stills,
+                run.cancel(),
                 (done, figures) -> live.tell(job.id(), done, figures),
-                safe -> tolerant(() -> renders.framesDone(job.id(), safe)));
-        Renderer.Result result = new Renderer(request, machine, progress, cancel).render();
-        double seconds = (System.nanoTime() - start) / 1e9;
-        int made = job.frames() - before;
+                safe -> note(job, run, safe));
+        Renderer.Result result = new Renderer(request, machine, progress, run.cancel()).render();
+        measured(job, clip, job.frames() - progress.before(), (System.nanoTime() - start) / 1e9, run);
+        run.save(() -> renders.done(
+                job.id(),
+                run.attempt(),
+                readBack(result.facts()),
+                result.soundNote().orElse(null),
+                clock.instant()));
+        MediaFolder.remove(scratch);
+    }
+
+    /** What is safely on disk; where another process has taken over, this one stops. */
+    private void note(RenderJob job, JobRun run, int safe) {
+        run.tolerant(() -> {
+            if (!renders.framesDone(job.id(), run.attempt(), safe)) {
+                run.cancel().ask();
+            }
+        });
+    }
+
+    private void measured(RenderJob job, Clip clip, int made, double seconds, JobRun run) {
         // a model's time is known by itself; the rate kept here is of everything else
         boolean withModel = job.recipe().chain(clip.format()).stages().stream()
                 .anyMatch(stage ->
                         stage instanceof ModelStage with && with.model().isPresent());
         if (made > 0 && !withModel) {
             double rate = (double) made * job.width() * job.height() / seconds;
-            tolerant(() -> renders.measured(job.deliverable().codec().id(), rate, clock.instant()));
+            run.tolerant(() -> renders.measured(job.deliverable().codec().id(), rate, clock.instant()));
         }
-        MediaFolder.remove(scratch);
-        save(() -> renders.done(
-                job.id(), readBack(result.facts()), result.soundNote().orElse(null), clock.instant()));
-    }
-
-    private int finishedBefore(Path scratch) {
-        int n = 0;
-        while (Files.exists(scratch.resolve("segment-%06d.mp4".formatted(n)))
-                || Files.exists(scratch.resolve("segment-%06d.nut".formatted(n)))) {
-            n++;
-        }
-        return n * segmentFrames;
     }
 
     private static RenderView.Result readBack(ReadBack.Facts facts) {
@@ -198,30 +204,5 @@ class RenderRunner {
 
     private static String word(Enum<?> tag) {
         return tag.name().equals("UNSPECIFIED") ? "untagged" : tag.name().toLowerCase(Locale.ROOT);
-    }
-
-    /** Progress that cannot be noted just now is noted with the next. */
-    private static void tolerant(Runnable note) {
-        try {
-            note.run();
-        } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
-            LOG.warn("the database does not answer; the render goes on");
-        }
-    }
-
-    /** The outcome must not be lost: tried again while the database is away. */
-    private void save(Runnable outcome) {
-        for (int i = 0; ; i++) {
-            try {
-                outcome.run();
-                return;
-            } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
-                if (closing || i == TRIES_TO_SAVE) {
-                    LOG.error("a render's outcome could not be noted; it is made again after a restart", e);
-                    return;
-                }
-                java.util.concurrent.locks.LockSupport.parkNanos(1_000_000_000L);
-            }
-        }
     }
 }

@@ -1,8 +1,11 @@
 package awlsmith.server.events;
 
+import awlsmith.server.signin.SignedOut;
 import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.BooleanSupplier;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
@@ -14,20 +17,34 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  */
 @Component
 public class EventHub {
-    private final List<SseEmitter> pages = new CopyOnWriteArrayList<>();
+    private final List<Page> pages = new CopyOnWriteArrayList<>();
 
-    SseEmitter connect() {
-        var page = new SseEmitter(0L);
-        page.onCompletion(() -> pages.remove(page));
-        page.onError(gone -> pages.remove(page));
+    /** @param open whether the session it belongs to is still signed in */
+    private record Page(String session, SseEmitter stream, BooleanSupplier open) {}
+
+    /** @param open asked now and then whether the session is still signed in; the stream ends with it */
+    SseEmitter connect(String session, BooleanSupplier open) {
+        var page = new Page(session, new SseEmitter(0L), open);
+        page.stream().onCompletion(() -> pages.remove(page));
+        page.stream().onError(gone -> pages.remove(page));
         pages.add(page);
         send(page, SseEmitter.event().name("hello").data("{}").reconnectTime(1000));
-        return page;
+        return page.stream();
+    }
+
+    @EventListener
+    void end(SignedOut event) {
+        pages.stream().filter(page -> page.session().equals(event.session())).forEach(this::end);
+    }
+
+    private void end(Page page) {
+        pages.remove(page);
+        page.stream().complete();
     }
 
     /** @param name of the event; @param state written as JSON */
     public void publish(String name, Object state) {
-        for (SseEmitter page : pages) {
+        for (Page page : pages) {
             send(page, SseEmitter.event().name(name).data(state));
         }
     }
@@ -35,14 +52,27 @@ public class EventHub {
     /** Finds out about pages that went without a word, and keeps proxies from closing quiet connections. */
     @Scheduled(fixedRate = 15_000)
     void keepAlive() {
-        for (SseEmitter page : pages) {
-            send(page, SseEmitter.event().comment("still here"));
+        for (Page page : pages) {
+            if (isOpen(page)) {
+                send(page, SseEmitter.event().comment("still here"));
+            } else {
+                end(page);
+            }
         }
     }
 
-    private void send(SseEmitter page, SseEmitter.SseEventBuilder event) {
+    private static boolean isOpen(Page page) {
         try {
-            page.send(event);
+            return page.open().getAsBoolean();
+        } catch (RuntimeException e) {
+            // the database is away: nothing is known against it
+            return true;
+        }
+    }
+
+    private void send(Page page, SseEmitter.SseEventBuilder event) {
+        try {
+            page.stream().send(event);
         } catch (IOException | IllegalStateException e) {
             pages.remove(page);
         }

@@ -1,10 +1,15 @@
 package awlsmith.server.examine;
 
+import static awlsmith.server.db.Tables.CLIP;
 import static awlsmith.server.db.Tables.EXAMINATION;
+import static org.jooq.impl.DSL.noCondition;
 
 import awlsmith.server.clips.ExaminationView.ConditionFacts;
 import awlsmith.server.db.enums.ExaminationState;
+import java.util.List;
+import java.util.OptionalInt;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
 import org.springframework.stereotype.Repository;
@@ -33,16 +38,38 @@ class ExaminationRepository {
                 .execute();
     }
 
-    /** Also from RUNNING: what a killed server had begun is begun again. */
-    boolean start(UUID clip) {
-        return db.update(EXAMINATION)
-                        .set(EXAMINATION.STATE, ExaminationState.RUNNING)
-                        .set(EXAMINATION.PROGRESS, 0.0)
-                        .where(
-                                EXAMINATION.CLIP_ID.eq(clip),
-                                EXAMINATION.STATE.in(ExaminationState.WAITING, ExaminationState.RUNNING))
-                        .execute()
-                >= 1;
+    /** Those that wait, or also those that were begun; in the order of their clips. */
+    List<String> open(boolean begun) {
+        return db.select(EXAMINATION.CLIP_ID)
+                .from(EXAMINATION)
+                .join(CLIP)
+                .on(CLIP.ID.eq(EXAMINATION.CLIP_ID))
+                .where(EXAMINATION
+                        .STATE
+                        .eq(ExaminationState.WAITING)
+                        .or(begun ? EXAMINATION.STATE.eq(ExaminationState.RUNNING) : noCondition()))
+                .orderBy(CLIP.ADDED_AT)
+                .fetch(row -> row.value1().toString());
+    }
+
+    /** Also from RUNNING: what a dead process had begun is begun again. The number of this go, or none when there is nothing to do. */
+    OptionalInt start(UUID clip, String owner) {
+        int changed = db.update(EXAMINATION)
+                .set(EXAMINATION.STATE, ExaminationState.RUNNING)
+                .set(EXAMINATION.PROGRESS, 0.0)
+                .set(EXAMINATION.OWNER, owner)
+                .set(EXAMINATION.ATTEMPT, EXAMINATION.ATTEMPT.plus(1))
+                .where(
+                        EXAMINATION.CLIP_ID.eq(clip),
+                        EXAMINATION.STATE.in(ExaminationState.WAITING, ExaminationState.RUNNING))
+                .execute();
+        Integer attempt = changed == 0
+                ? null
+                : db.select(EXAMINATION.ATTEMPT)
+                        .from(EXAMINATION)
+                        .where(EXAMINATION.CLIP_ID.eq(clip), EXAMINATION.OWNER.eq(owner))
+                        .fetchOne(EXAMINATION.ATTEMPT);
+        return attempt == null ? OptionalInt.empty() : OptionalInt.of(attempt);
     }
 
     void progress(UUID clip, double share) {
@@ -52,21 +79,31 @@ class ExaminationRepository {
                 .execute();
     }
 
-    void done(UUID clip, ConditionFacts facts) {
-        db.update(EXAMINATION)
-                .set(EXAMINATION.STATE, ExaminationState.DONE)
-                .set(EXAMINATION.PROGRESS, 1.0)
-                .set(EXAMINATION.FACTS, JSON.json(json.writeValueAsString(facts)))
-                .where(EXAMINATION.CLIP_ID.eq(clip), EXAMINATION.STATE.eq(ExaminationState.RUNNING))
-                .execute();
+    boolean done(UUID clip, int attempt, ConditionFacts facts) {
+        return db.update(EXAMINATION)
+                        .set(EXAMINATION.STATE, ExaminationState.DONE)
+                        .set(EXAMINATION.PROGRESS, 1.0)
+                        .set(EXAMINATION.FACTS, JSON.json(json.writeValueAsString(facts)))
+                        .where(running(clip, attempt))
+                        .execute()
+                == 1;
     }
 
-    void failed(UUID clip, String sentence) {
-        db.update(EXAMINATION)
-                .set(EXAMINATION.STATE, ExaminationState.FAILED)
-                .set(EXAMINATION.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
-                .where(EXAMINATION.CLIP_ID.eq(clip))
-                .execute();
+    boolean failed(UUID clip, int attempt, String sentence) {
+        return db.update(EXAMINATION)
+                        .set(EXAMINATION.STATE, ExaminationState.FAILED)
+                        .set(EXAMINATION.PROBLEM, sentence.length() > 1000 ? sentence.substring(0, 1000) : sentence)
+                        .where(running(clip, attempt))
+                        .execute()
+                == 1;
+    }
+
+    private static Condition running(UUID clip, int attempt) {
+        return EXAMINATION
+                .CLIP_ID
+                .eq(clip)
+                .and(EXAMINATION.STATE.eq(ExaminationState.RUNNING))
+                .and(EXAMINATION.ATTEMPT.eq(attempt));
     }
 
     boolean stop(UUID clip) {

@@ -1,6 +1,7 @@
 package awlsmith.server.peeks;
 
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
@@ -8,6 +9,10 @@ import awlsmith.render.Machine;
 import awlsmith.render.Peeks;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
+import awlsmith.server.jobs.Job;
+import awlsmith.server.jobs.JobRun;
+import awlsmith.server.jobs.Jobs;
+import awlsmith.server.jobs.Lane;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
@@ -20,17 +25,13 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /** Makes a clip's small pictures in the background, after it was taken in or when they are missed. */
 @Component
-public class PeekPictures {
-    /** A clip wants its pictures. */
-    public record Wanted(UUID clip) {}
+public class PeekPictures implements Job {
+    private static final String KIND = "peeks";
 
     private static final Logger LOG = LoggerFactory.getLogger(PeekPictures.class);
     /** Of one picture, well meant. */
@@ -40,38 +41,24 @@ public class PeekPictures {
     private final Stills stills;
     private final MediaFolder media;
     private final Machine machine;
-    private final ApplicationEventPublisher publisher;
-    private final TransactionTemplate transaction;
-    private final Map<UUID, Running> running = new ConcurrentHashMap<>();
+    private final Jobs jobs;
+    /** How far those are that are made just now. */
+    private final Map<UUID, Double> shares = new ConcurrentHashMap<>();
     /** Those that could not be made are not tried again before the next start. */
     private final Map<UUID, Boolean> hopeless = new ConcurrentHashMap<>();
 
-    private volatile boolean closing;
-
-    private static final class Running {
-        private final Cancel cancel = new Cancel();
-        private volatile double share;
-    }
-
-    PeekPictures(
-            Clips clips,
-            Stills stills,
-            MediaFolder media,
-            Machine machine,
-            ApplicationEventPublisher publisher,
-            TransactionTemplate transaction) {
+    PeekPictures(Clips clips, Stills stills, MediaFolder media, Machine machine, Jobs jobs) {
         this.clips = clips;
         this.stills = stills;
         this.media = media;
         this.machine = machine;
-        this.publisher = publisher;
-        this.transaction = transaction;
+        this.jobs = jobs;
     }
 
     /** In the transaction that makes the clip ready. */
     @EventListener
     void first(Clips.Ready event) {
-        publisher.publishEvent(new Wanted(event.id()));
+        jobs.want(KIND, event.id().toString());
     }
 
     /** What there is; what is missing is asked for. */
@@ -82,10 +69,9 @@ public class PeekPictures {
             return PeeksView.of(made.get());
         }
         if (clip.state() == ClipView.State.READY && !hopeless.containsKey(id)) {
-            transaction.executeWithoutResult(status -> publisher.publishEvent(new Wanted(id)));
+            jobs.want(KIND, id.toString());
         }
-        return PeeksView.none(
-                Optional.ofNullable(running.get(id)).map(r -> r.share).orElse(0.0), !hopeless.containsKey(id));
+        return PeeksView.none(shares.getOrDefault(id, 0.0), !hopeless.containsKey(id));
     }
 
     byte[] picture(UUID id, int number) throws IOException {
@@ -98,57 +84,68 @@ public class PeekPictures {
     }
 
     @EventListener
-    void gone(Clips.Removing event) {
-        Optional.ofNullable(running.get(event.id())).ifPresent(r -> r.cancel.ask());
+    void gone(Clips.Removed event) {
+        jobs.stop(KIND, event.id().toString());
+        jobs.await(KIND, event.id().toString());
     }
 
-    @EventListener(ContextClosedEvent.class)
-    void close() {
-        closing = true;
-        running.values().forEach(r -> r.cancel.ask());
+    @Override
+    public String kind() {
+        return KIND;
     }
 
-    /** The body of the job; safe to run again after a restart. */
-    public void run(UUID id) {
-        Path folder = media.clip(id);
-        var now = new Running();
-        running.put(id, now);
+    @Override
+    public Lane lane() {
+        return Lane.LOOK;
+    }
+
+    @Override
+    public void run(String id, JobRun run) throws IOException {
+        UUID clip = UUID.fromString(id);
+        Path folder = media.clip(clip);
+        if (Peeks.in(folder).isPresent()) {
+            return;
+        }
         try {
-            if (closing) {
-                throw new Cancel.Stopped();
-            }
-            if (Peeks.in(folder).isEmpty()) {
-                make(clips.open(id), folder, now);
-            }
-        } catch (Cancel.Stopped e) {
-            if (closing) {
-                // the job is picked up again at the next start
-                throw e;
-            }
-        } catch (MediaException | Refusal | NoSuchFileException e) {
-            LOG.info("a clip gets no small pictures: {}", e.getMessage());
-            hopeless.put(id, true);
-        } catch (IOException | RuntimeException | OutOfMemoryError e) {
-            LOG.error("making a clip's small pictures failed", e);
-            hopeless.put(id, true);
+            make(clip, clips.open(clip), folder, run.cancel());
+        } catch (NoSuchFileException e) {
+            throw new MediaException("the clip's folder is gone", e);
         } finally {
-            running.remove(id);
+            shares.remove(clip);
         }
     }
 
-    private void make(Clip clip, Path folder, Running now) throws IOException {
+    @Override
+    public void failed(String id, JobRun run, String sentence) {
+        LOG.info("a clip gets no small pictures: {}", sentence);
+        hopeless.put(UUID.fromString(id), true);
+    }
+
+    @Override
+    public String fault() {
+        return "of a fault inside Awlsmith";
+    }
+
+    private void make(UUID id, Clip clip, Path folder, Cancel cancel) throws IOException {
         int frames = clip.index().orElseThrow().count();
         media.demandSpace(BYTES * Math.min(frames, Peeks.MOST));
         var pool = new PlanePool(1L << 26);
+        long bytes = 2 * clip.format().floatBytes() + 2L * new RawLayout(clip.format()).frameBytes();
+        try (var _ = machine.budget().takeBehind(bytes, cancel)) {
+            peeks(id, clip, folder, frames, pool, cancel);
+        }
+    }
+
+    private void peeks(UUID id, Clip clip, Path folder, int frames, PlanePool pool, Cancel cancel) throws IOException {
         Peeks.make(
                 clip,
                 folder,
                 done -> {
-                    stills.awaitUrgent(now.cancel);
-                    now.share = (double) done / frames;
+                    stills.awaitUrgent(cancel);
+                    shares.put(id, (double) done / frames);
                 },
                 pool,
-                machine.work(now.cancel),
-                now.cancel);
+                machine.work(cancel),
+                cancel);
     }
 }

@@ -1,19 +1,27 @@
 package awlsmith.server.problem;
 
+import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.media.MediaException;
-import java.io.IOException;
+import jakarta.servlet.http.HttpServletResponse;
 import java.net.URI;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import org.springframework.web.util.DisconnectedClientHelper;
 
 /** Turns refusals and failures into RFC 9457 problem details with a sentence a user can act on. */
 @RestControllerAdvice
@@ -64,6 +72,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem(HttpStatus.SERVICE_UNAVAILABLE, "database", DatabaseGoneFilter.SENTENCE);
     }
 
+    @ExceptionHandler
+    ProblemDetail memory(Budget.Exceeded wrong) {
+        return problem(HttpStatus.INSUFFICIENT_STORAGE, "memory", wrong.getMessage());
+    }
+
     @ExceptionHandler(OutOfMemoryError.class)
     ProblemDetail memory() {
         return problem(
@@ -72,16 +85,35 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 "too little memory for a picture of this size; choose a smaller one");
     }
 
+    /** Nothing is left to be answered when the page is gone; nor can anything be said behind half a file. */
     @ExceptionHandler
-    ProblemDetail unexpected(Exception wrong) {
-        if (wrong instanceof IOException && String.valueOf(wrong.getMessage()).contains("Broken pipe")) {
-            return problem(HttpStatus.INTERNAL_SERVER_ERROR, "gone", "the browser went away");
+    @Nullable
+    ProblemDetail unexpected(Exception wrong, HttpServletResponse response) {
+        if (DisconnectedClientHelper.isClientDisconnectedException(wrong) || response.isCommitted()) {
+            return null;
         }
         LOG.error("unexpected", wrong);
+        // the answer was to be of another kind, a font or a film
+        response.reset();
         return problem(
                 HttpStatus.INTERNAL_SERVER_ERROR,
                 "unexpected",
                 "something went wrong inside Awlsmith; the log says what. Try again, and restart it if it stays so");
+    }
+
+    @Override
+    protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return handleExceptionInternal(
+                wrong,
+                problem(
+                        HttpStatus.BAD_REQUEST,
+                        "unreadable",
+                        "what was sent cannot be read as what is expected here: "
+                                + "it must be JSON with fields of the right kind"),
+                headers,
+                HttpStatus.BAD_REQUEST,
+                request);
     }
 
     private static ProblemDetail problem(HttpStatus status, String code, String sentence) {

@@ -1,16 +1,19 @@
 package awlsmith.server.proofs;
 
 import static awlsmith.server.db.Tables.PROOF;
+import static org.jooq.impl.DSL.noCondition;
 
 import awlsmith.core.recipe.Recipe;
 import awlsmith.render.RecipeJson;
 import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.db.tables.records.ProofRecord;
+import awlsmith.server.recipes.StoredRecipe;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
@@ -63,46 +66,56 @@ class ProofRepository {
                 .fetch(ProofRepository::view);
     }
 
-    List<ProofView> all() {
-        return db.selectFrom(PROOF).orderBy(PROOF.MADE_AT).fetch(ProofRepository::view);
-    }
-
     Optional<ProofView> find(UUID id) {
         return db.selectFrom(PROOF).where(PROOF.ID.eq(id)).fetchOptional(ProofRepository::view);
     }
 
-    Optional<ProofView> nextWaiting() {
-        return db.selectFrom(PROOF)
-                .where(PROOF.STATE.eq(ProofState.WAITING))
+    /** Those that wait, or also those that were begun; oldest first. */
+    List<String> open(boolean begun) {
+        return db.select(PROOF.ID)
+                .from(PROOF)
+                .where(PROOF.STATE
+                        .eq(ProofState.WAITING)
+                        .or(begun ? PROOF.STATE.eq(ProofState.RUNNING) : noCondition()))
                 .orderBy(PROOF.MADE_AT)
-                .limit(1)
-                .fetchOptional(ProofRepository::view);
+                .fetch(row -> row.value1().toString());
     }
 
-    /** What a closing or killed server left in the middle is made again from its start. */
-    void requeueRunning() {
-        db.update(PROOF)
-                .set(PROOF.STATE, ProofState.WAITING)
+    /** Also from RUNNING: what a dead process left in the middle is made again. The number of this go, or none when there is nothing to do. */
+    OptionalInt start(UUID id, String owner) {
+        int changed = db.update(PROOF)
+                .set(PROOF.STATE, ProofState.RUNNING)
                 .set(PROOF.FRAMES_DONE, 0)
-                .where(PROOF.STATE.eq(ProofState.RUNNING))
+                .set(PROOF.OWNER, owner)
+                .set(PROOF.ATTEMPT, PROOF.ATTEMPT.plus(1))
+                .where(PROOF.ID.eq(id), PROOF.STATE.in(ProofState.WAITING, ProofState.RUNNING))
                 .execute();
+        Integer attempt = changed == 0
+                ? null
+                : db.select(PROOF.ATTEMPT)
+                        .from(PROOF)
+                        .where(PROOF.ID.eq(id), PROOF.OWNER.eq(owner))
+                        .fetchOne(PROOF.ATTEMPT);
+        return attempt == null ? OptionalInt.empty() : OptionalInt.of(attempt);
     }
 
-    boolean start(UUID id) {
+    boolean end(UUID id, int attempt, ProofState state, int done, @Nullable String problem) {
         return db.update(PROOF)
-                        .set(PROOF.STATE, ProofState.RUNNING)
-                        .where(PROOF.ID.eq(id), PROOF.STATE.eq(ProofState.WAITING))
+                        .set(PROOF.STATE, state)
+                        .set(PROOF.FRAMES_DONE, done)
+                        .set(PROOF.PROBLEM, problem)
+                        .where(PROOF.ID.eq(id), PROOF.STATE.eq(ProofState.RUNNING), PROOF.ATTEMPT.eq(attempt))
                         .execute()
                 == 1;
     }
 
-    void end(UUID id, ProofState state, int done, @Nullable String problem) {
-        db.update(PROOF)
-                .set(PROOF.STATE, state)
-                .set(PROOF.FRAMES_DONE, done)
-                .set(PROOF.PROBLEM, problem)
-                .where(PROOF.ID.eq(id))
-                .execute();
+    /** One that waits. */
+    boolean stop(UUID id) {
+        return db.update(PROOF)
+                        .set(PROOF.STATE, ProofState.STOPPED)
+                        .where(PROOF.ID.eq(id), PROOF.STATE.eq(ProofState.WAITING))
+                        .execute()
+                == 1;
     }
 
     void delete(UUID id) {
@@ -115,7 +128,7 @@ class ProofRepository {
                 row.getClipId(),
                 row.getTakeId(),
                 row.getTakeName(),
-                RecipeJson.read(row.getRecipe().data()).toTree(),
+                StoredRecipe.of(row.getRecipe().data()).tree(),
                 row.getFromFrame(),
                 row.getEndFrame(),
                 row.getX(),
@@ -142,6 +155,6 @@ class ProofRepository {
                         row.getTreatedProof(),
                         row.getAgainstProof(),
                         row.getAgainstName(),
-                        RecipeJson.read(row.getAgainstRecipe().data()).toTree());
+                        StoredRecipe.of(row.getAgainstRecipe().data()).tree());
     }
 }

@@ -7,7 +7,6 @@ import awlsmith.media.Clip;
 import awlsmith.render.Comparison;
 import awlsmith.render.Proof;
 import awlsmith.server.clips.Clips;
-import awlsmith.server.db.enums.ProofState;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
@@ -41,14 +40,26 @@ class Proofs {
 
     private final ProofRepository proofs;
     private final ProofRunner runner;
+    private final Comparisons comparisons;
+    private final ProofFiles files;
     private final Clips clips;
     private final MediaFolder media;
     private final EventHub events;
     private final Clock clock;
 
-    Proofs(ProofRepository proofs, ProofRunner runner, Clips clips, MediaFolder media, EventHub events, Clock clock) {
+    Proofs(
+            ProofRepository proofs,
+            ProofRunner runner,
+            Comparisons comparisons,
+            ProofFiles files,
+            Clips clips,
+            MediaFolder media,
+            EventHub events,
+            Clock clock) {
         this.proofs = proofs;
         this.runner = runner;
+        this.comparisons = comparisons;
+        this.files = files;
         this.clips = clips;
         this.media = media;
         this.events = events;
@@ -133,7 +144,7 @@ class Proofs {
     private ProofView begin(ProofView view) {
         proofs.insert(view);
         events.publish("proof", view);
-        runner.wake();
+        runner.want(view.id());
         return view;
     }
 
@@ -218,10 +229,14 @@ class Proofs {
     ProofView stop(UUID id) {
         ProofView now = view(id);
         if (now.state() == ProofView.State.WAITING) {
-            proofs.end(id, ProofState.STOPPED, 0, null);
+            proofs.stop(id);
             runner.publish(id);
         }
         runner.stop(id);
+        if (!now.isOpen()) {
+            comparisons.stop(now);
+            runner.publish(id);
+        }
         return view(id);
     }
 
@@ -249,7 +264,7 @@ class Proofs {
                             + " pixels high");
         }
         try {
-            runner.compare(proof, look, captions);
+            comparisons.want(proof, look, captions);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -276,21 +291,21 @@ class Proofs {
         if (made == null || !made.ready()) {
             throw new Refusal(Refusal.Kind.CONFLICT, "there is no finished comparison of this proof; make it first");
         }
-        return runner.comparisonFile(proof, made.look());
+        return files.comparison(proof, made.look());
     }
 
     void remove(UUID id) {
         ProofView proof = view(id);
         stop(id);
         runner.await(id);
-        runner.forget(proof);
+        comparisons.forget(proof);
         proofs.delete(id);
         MediaFolder.remove(file(proof));
         events.publish("proof-removed", Map.of("id", id, "clipId", proof.clipId()));
     }
 
     Path file(ProofView proof) {
-        return runner.file(proof);
+        return files.of(proof);
     }
 
     @EventListener

@@ -2,7 +2,6 @@ package awlsmith.server.recipes;
 
 import static awlsmith.server.db.Tables.SAVED_RECIPE;
 
-import awlsmith.render.RecipeJson;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
@@ -21,13 +20,15 @@ class SavedRecipeRepository {
     }
 
     List<SavedRecipe> all() {
-        return db.selectFrom(SAVED_RECIPE)
-                .orderBy(SAVED_RECIPE.NAME)
-                .fetch(row -> new SavedRecipe(
-                        row.getId(),
-                        row.getName(),
-                        RecipeJson.read(row.getRecipe().data()).toTree(),
-                        row.getMadeAt().toInstant(ZoneOffset.UTC)));
+        return db.selectFrom(SAVED_RECIPE).orderBy(SAVED_RECIPE.NAME).fetch(row -> {
+            var recipe = StoredRecipe.of(row.getRecipe().data());
+            return new SavedRecipe(
+                    row.getId(),
+                    row.getName(),
+                    recipe.tree(),
+                    recipe.unreadable(),
+                    row.getMadeAt().toInstant(ZoneOffset.UTC));
+        });
     }
 
     /** Replaces one of the same name. */

@@ -36,7 +36,8 @@ class SavedRecipes {
             throw new Refusal(Refusal.Kind.INVALID, MOST + " recipes are the most; throw some away first");
         }
         recipes.save(
-                new SavedRecipe(UUID.randomUUID(), clean, recipe.toTree(), clock.instant()), RecipeJson.write(recipe));
+                new SavedRecipe(UUID.randomUUID(), clean, recipe.toTree(), null, clock.instant()),
+                RecipeJson.write(recipe));
         return recipes.all().stream()
                 .filter(saved -> saved.name().equalsIgnoreCase(clean))
                 .findFirst()

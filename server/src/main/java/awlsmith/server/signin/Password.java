@@ -6,11 +6,17 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.stereotype.Component;
@@ -20,12 +26,23 @@ import org.springframework.stereotype.Component;
 class Password {
     private static final int FREE_TRIES = 5;
     private static final Duration PAUSE = Duration.ofSeconds(30);
+    /** Addresses remembered; who comes from more of them is slowed down by the hash alone. */
+    private static final int MOST_ADDRESSES = 10_000;
 
     private final Path file;
     private final Clock clock;
     private final BCryptPasswordEncoder encoder = new BCryptPasswordEncoder();
-    private int wrong;
-    private Instant openAgain = Instant.EPOCH;
+    /** By address, the least lately used first: one who guesses locks out nobody else. */
+    private final Map<String, Tries> tries = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Tries> eldest) {
+            return size() > MOST_ADDRESSES;
+        }
+    };
+
+    private record Tries(int wrong, Instant openAgain) {
+        static final Tries NONE = new Tries(0, Instant.EPOCH);
+    }
 
     Password(AwlsmithProperties properties, Clock clock, @Value("${server.address}") String address)
             throws UnknownHostException {
@@ -46,29 +63,45 @@ class Password {
         return Files.exists(file);
     }
 
-    /** Seconds to wait after too many wrong ones; 0 when a try is free. */
-    synchronized long wait(Instant now) {
-        return Math.max(0, Duration.between(now, openAgain).toSeconds());
+    /** A mark of the password as it is now; sessions that carry another were begun before it was changed. */
+    String mark() {
+        try {
+            byte[] kept = isSet() ? Files.readAllBytes(file) : "none".getBytes(StandardCharsets.US_ASCII);
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(kept), 0, 8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
     }
 
-    synchronized boolean matches(String offered) {
+    /** Seconds for an address to wait after too many wrong ones; 0 when a try is free. */
+    synchronized long wait(String address) {
+        Instant open = tries.getOrDefault(address, Tries.NONE).openAgain();
+        return Math.max(0, Duration.between(clock.instant(), open).toSeconds());
+    }
+
+    /** @param address where the offer comes from */
+    boolean matches(String offered, String address) {
         Instant now = clock.instant();
-        if (!isSet() || now.isBefore(openAgain)) {
-            return false;
+        synchronized (this) {
+            if (!isSet() || now.isBefore(tries.getOrDefault(address, Tries.NONE).openAgain())) {
+                return false;
+            }
+            // counted before it is looked at, so that many at once are not all free
+            int wrong = tries.getOrDefault(address, Tries.NONE).wrong() + 1;
+            tries.put(address, wrong >= FREE_TRIES ? new Tries(0, now.plus(PAUSE)) : new Tries(wrong, Instant.EPOCH));
         }
         try {
-            if (encoder.matches(offered, Files.readString(file).strip())) {
-                wrong = 0;
-                return true;
+            boolean right = encoder.matches(offered, Files.readString(file).strip());
+            if (right) {
+                synchronized (this) {
+                    tries.remove(address);
+                }
             }
+            return right;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        wrong++;
-        if (wrong >= FREE_TRIES) {
-            wrong = 0;
-            openAgain = now.plus(PAUSE);
-        }
-        return false;
     }
 }

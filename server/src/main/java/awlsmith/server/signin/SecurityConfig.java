@@ -1,5 +1,6 @@
 package awlsmith.server.signin;
 
+import awlsmith.server.AwlsmithProperties;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -7,6 +8,9 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
@@ -17,6 +21,7 @@ import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.header.HeaderWriterFilter;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -42,7 +47,12 @@ class SecurityConfig {
     }
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, @Value("${server.address}") String address) throws Exception {
+    SecurityFilterChain chain(
+            HttpSecurity http,
+            Password password,
+            AwlsmithProperties properties,
+            @Value("${server.address}") String address)
+            throws Exception {
         return http.csrf(csrf -> csrf.spa())
                 .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session")
                         .permitAll()
@@ -65,7 +75,8 @@ class SecurityConfig {
                 .logout(logout -> logout.disable())
                 .formLogin(form -> form.disable())
                 .httpBasic(basic -> basic.disable())
-                .addFilterAfter(new HostFilter(address), HeaderWriterFilter.class)
+                .addFilterBefore(new OldSessions(password), SecurityContextHolderFilter.class)
+                .addFilterAfter(new HostFilter(address, properties.hosts()), HeaderWriterFilter.class)
                 .build();
     }
 
@@ -78,21 +89,33 @@ class SecurityConfig {
                         + sentence + "\"}");
     }
 
-    /** On loopback only loopback's own names are answered, so no other site's name can be pointed at this server. */
+    /**
+     * Only this server's own names are answered, so no other site's name can be pointed at it: loopback's on loopback, and those the
+     * operator gave. Without any, a server that others reach answers to whatever it is called.
+     */
     static final class HostFilter extends OncePerRequestFilter {
         private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]", "::1");
 
-        private final boolean loopback;
+        private final boolean any;
+        private final Set<String> names;
 
-        HostFilter(String address) throws UnknownHostException {
-            loopback = InetAddress.getByName(address).isLoopbackAddress();
+        HostFilter(String address, List<String> hosts) throws UnknownHostException {
+            boolean loopback = InetAddress.getByName(address).isLoopbackAddress();
+            any = !loopback && hosts.isEmpty();
+            var all = new HashSet<>(hosts);
+            all.addAll(LOOPBACK);
+            names = Set.copyOf(all);
         }
 
         @Override
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws ServletException, IOException {
-            if (loopback && !LOOPBACK.contains(request.getServerName())) {
-                answer(response, 421, "host", "this server answers only to 127.0.0.1 and localhost");
+            if (!any && !names.contains(request.getServerName().toLowerCase(Locale.ROOT))) {
+                answer(
+                        response,
+                        421,
+                        "host",
+                        "this server does not answer to that name; AWLSMITH_HOSTS gives it more than 127.0.0.1 and localhost");
                 return;
             }
             chain.doFilter(request, response);

@@ -6,9 +6,9 @@ import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.net.URI;
-import java.time.Clock;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -29,19 +29,19 @@ class SessionController {
     private final SignInLink link;
     private final Password password;
     private final SecurityContextRepository contexts;
-    private final Clock clock;
+    private final ApplicationEventPublisher publisher;
     private final long largestUpload;
 
     SessionController(
             SignInLink link,
             Password password,
             SecurityContextRepository contexts,
-            Clock clock,
+            ApplicationEventPublisher publisher,
             AwlsmithProperties properties) {
         this.link = link;
         this.password = password;
         this.contexts = contexts;
-        this.clock = clock;
+        this.publisher = publisher;
         this.largestUpload = properties.largestUpload().toBytes();
     }
 
@@ -73,8 +73,8 @@ class SessionController {
 
     @PostMapping("/api/session")
     SessionView signIn(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        if (!password.matches(credentials.password())) {
-            long wait = password.wait(clock.instant());
+        if (!password.matches(credentials.password(), request.getRemoteAddr())) {
+            long wait = password.wait(request.getRemoteAddr());
             throw new Refusal(
                     Refusal.Kind.INVALID,
                     wait > 0
@@ -90,6 +90,7 @@ class SessionController {
     void signOut(HttpServletRequest request) {
         var session = request.getSession(false);
         if (session != null) {
+            publisher.publishEvent(new SignedOut(session.getId()));
             session.invalidate();
         }
     }
@@ -102,5 +103,6 @@ class SessionController {
         context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated("operator", null, List.of()));
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
+        request.getSession().setAttribute(OldSessions.MARK, password.mark());
     }
 }

@@ -10,7 +10,7 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 
 /** {@code awlsmith password}: asks for a password and keeps its hash. */
 public final class SetPassword {
-    private static final int SHORTEST = 10;
+    private static final int SHORTEST = 12;
     /** bcrypt looks at no more bytes than this. */
     private static final int LONGEST = 72;
 

@@ -70,8 +70,8 @@ class FrameCache {
         synchronized (held) {
             found = held.get(new Key(id, number));
             if (found == null) {
-                long end =
-                        Math.min(number + READ_ALONG, clip.index().orElseThrow().count());
+                long along = Math.clamp(MOST_BYTES / 4 / new RawLayout(clip.format()).frameBytes(), 1, READ_ALONG);
+                long end = Math.min(number + along, clip.index().orElseThrow().count());
                 for (long n = number; n < end && !held.containsKey(new Key(id, n)); n++) {
                     var future = new CompletableFuture<byte[]>();
                     held.put(new Key(id, n), future);

@@ -4,7 +4,6 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.render.Jpeg;
 import io.swagger.v3.oas.annotations.Hidden;
-import jakarta.servlet.http.HttpSession;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -51,7 +50,7 @@ class StillController {
 
     @Hidden
     @PostMapping(produces = {MediaType.IMAGE_PNG_VALUE, MediaType.IMAGE_JPEG_VALUE})
-    ResponseEntity<byte[]> still(@PathVariable UUID id, @RequestBody Request request, HttpSession session) {
+    ResponseEntity<byte[]> still(@PathVariable UUID id, @RequestBody Request request, PageId page) {
         Part part = request.part();
         byte[] png = stills.still(
                 id,
@@ -60,7 +59,7 @@ class StillController {
                 request.later() == null ? 0 : Math.max(0, request.later()),
                 part == null ? null : new Region(part.x(), part.y(), part.width(), part.height()),
                 Math.clamp(request.reduce(), 1, 64),
-                session.getId() + "/" + request.viewer(),
+                page + "/" + request.viewer(),
                 Boolean.TRUE.equals(request.reference()),
                 Boolean.TRUE.equals(request.marked()));
         boolean quick = Boolean.TRUE.equals(request.quick());

@@ -4,6 +4,7 @@ import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
@@ -39,6 +40,8 @@ public class Stills {
     private static final long MOST_PIXELS = 12_000_000;
     /** Longest that others wait for stills at a time. */
     private static final long LONGEST_WAIT_NANOS = 2_000_000_000;
+    /** Longest that a still waits for memory which others hold. */
+    private static final int LONGEST_FOR_MEMORY_SECONDS = 20;
 
     private final Clips clips;
     private final ReferenceClips references;
@@ -194,8 +197,9 @@ public class Stills {
             long wanted =
                     Math.min(last, chain.outputOf(FrameRange.single(number)).from() + later);
             var work = machine.work(cancel);
-            try (FrameStream stream =
-                    chain.open(cache.source(id, clip), FrameRange.single(wanted), part, machine.planes(), work)) {
+            try (var _ = machine.budget().take(bytes(clip, chain, part), LONGEST_FOR_MEMORY_SECONDS, cancel);
+                    FrameStream stream = chain.open(
+                            cache.source(id, clip), FrameRange.single(wanted), part, machine.planes(), work)) {
                 Frame frame = stream.next()
                         .orElseThrow(() -> new Refusal(
                                 Refusal.Kind.INVALID,
@@ -209,6 +213,15 @@ public class Stills {
             making.decrementAndGet();
             latest.remove(viewer, cancel);
         }
+    }
+
+    /** What one still holds: the stages' windows, and the source's frame as code values and once more as planes. */
+    private long bytes(Clip clip, Chain chain, Region part) {
+        long raw = new RawLayout(clip.format()).frameBytes();
+        return chain.bytesAlive(part)
+                + chain.workBytes() * machine.threads()
+                + clip.format().floatBytes()
+                + 2 * raw;
     }
 
     /** Where the arrays of frames come from. */

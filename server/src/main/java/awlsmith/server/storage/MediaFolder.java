@@ -6,7 +6,11 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.function.LongSupplier;
 import org.springframework.stereotype.Component;
 
 /** Where the large data lies. All names in it are our own; nothing a user or a file says becomes part of a path. */
@@ -14,6 +18,8 @@ import org.springframework.stereotype.Component;
 public class MediaFolder {
     private final Path root;
     private final long keepFree;
+    /** What is still to come of everything that was promised room; guarded by itself. */
+    private final Map<Object, LongSupplier> promised = new HashMap<>();
 
     MediaFolder(AwlsmithProperties properties) {
         root = properties.home().resolve("media");
@@ -30,6 +36,20 @@ public class MediaFolder {
     /** Folder of everything that belongs to one clip. */
     public Path clip(UUID id) {
         return root.resolve("clips").resolve(id.toString());
+    }
+
+    /** Folders of clips or renders, whatever the database knows of them. */
+    public List<Path> folders(String kind) {
+        try (var all = Files.list(root.resolve(kind))) {
+            return all.filter(Files::isDirectory).toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Where what nobody knows any more lies for a while. */
+    public Path lost() {
+        return root.resolve("lost");
     }
 
     public Path demo() {
@@ -58,25 +78,67 @@ public class MediaFolder {
         return file;
     }
 
+    /** Whether a file is one of our own. */
+    public boolean holds(Path file) {
+        return file.toAbsolutePath().normalize().startsWith(root);
+    }
+
     public String nameOf(Path file) {
         return root.relativize(file).toString();
     }
 
-    /** Refuses when writing this many bytes would leave too little of the disk. */
+    /** Refuses when writing this many bytes, beside all that is promised to others, would leave too little of the disk. */
     public void demandSpace(long bytes) {
-        long free;
+        synchronized (promised) {
+            long free = free()
+                    - promised.values().stream()
+                            .mapToLong(LongSupplier::getAsLong)
+                            .sum();
+            if (free - bytes < keepFree) {
+                throw full(bytes, free);
+            }
+        }
+    }
+
+    /**
+     * Sets room aside for something that arrives or is made bit by bit.
+     *
+     * @param left bytes that are still to come, asked whenever somebody else wants room
+     * @return gives the room back
+     */
+    public Promise promise(long bytes, LongSupplier left) {
+        var key = new Object();
+        synchronized (promised) {
+            demandSpace(bytes);
+            promised.put(key, left);
+        }
+        return () -> {
+            synchronized (promised) {
+                promised.remove(key);
+            }
+        };
+    }
+
+    /** Room on the disk set aside. */
+    public interface Promise extends AutoCloseable {
+        @Override
+        void close();
+    }
+
+    private long free() {
         try {
-            free = Files.getFileStore(root).getUsableSpace();
+            return Files.getFileStore(root).getUsableSpace();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        if (free - bytes < keepFree) {
-            throw new Refusal(
-                    Refusal.Kind.NO_SPACE,
-                    "the disk is too full: this needs " + megabytes(bytes) + " MB, "
-                            + megabytes(Math.max(0, free - keepFree))
-                            + " MB may be used. Remove clips or renders that are no longer needed");
-        }
+    }
+
+    private Refusal full(long bytes, long free) {
+        return new Refusal(
+                Refusal.Kind.NO_SPACE,
+                "the disk is too full: this needs " + megabytes(bytes) + " MB, "
+                        + megabytes(Math.max(0, free - keepFree))
+                        + " MB may be used. Remove clips or renders that are no longer needed");
     }
 
     /** Removes a folder and all in it; what is not there is no fault. */

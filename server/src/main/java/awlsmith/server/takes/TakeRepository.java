@@ -9,6 +9,7 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.render.RecipeJson;
 import awlsmith.server.db.enums.TakeVerdict;
 import awlsmith.server.db.tables.records.TakeRecord;
+import awlsmith.server.recipes.StoredRecipe;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
@@ -108,6 +109,7 @@ class TakeRepository {
 
     /** Goes to a neighbouring state; false when there is none, or the take has changed since the given version. */
     boolean step(UUID id, int by, int version, Instant now) {
+        // a state that cannot be read any more is not gone back to
         return db.select(TAKE_STATE.NUMBER, TAKE_STATE.RECIPE, TAKE_STATE.IN_FRAME, TAKE_STATE.OUT_FRAME)
                 .from(TAKE_STATE)
                 .join(TAKE)
@@ -116,7 +118,7 @@ class TakeRepository {
                 .fetchOptional()
                 .filter(row -> put(
                         id,
-                        new State(RecipeJson.read(row.value2().data()), row.value3(), row.value4()),
+                        new State(StoredRecipe.of(row.value2().data()).demanded(), row.value3(), row.value4()),
                         row.value1(),
                         version,
                         now))
@@ -153,11 +155,13 @@ class TakeRepository {
     }
 
     private static TakeView view(TakeRecord row, int[] ends) {
+        var recipe = StoredRecipe.of(row.getRecipe().data());
         return new TakeView(
                 row.getId(),
                 row.getClipId(),
                 row.getName(),
-                RecipeJson.read(row.getRecipe().data()).toTree(),
+                recipe.tree(),
+                recipe.unreadable(),
                 row.getInFrame(),
                 row.getOutFrame(),
                 row.getVersion(),

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param recipe in its open form
  * @param inFrame first frame of the marked span, if one is marked
  * @param outFrame frame behind the last of it
+ * @param unreadable why this version of Awlsmith cannot use the recipe, in a sentence; null when it can
  * @param version rises with every change; a change must name the one it was made on
  * @param undos how many changes can be taken back, in this session or an earlier one
  * @param redos how many of those taken back can be made again
@@ -20,6 +21,7 @@ public record TakeView(
         UUID clipId,
         String name,
         Map<String, Object> recipe,
+        @Nullable String unreadable,
         @Nullable Integer inFrame,
         @Nullable Integer outFrame,
         int version,

@@ -47,6 +47,7 @@ class UploadController {
                 .withStoragePath(folder.toString())
                 .withMaxUploadSize(largest)
                 .withUploadExpirationPeriod(KEEP_MILLIS);
+        media.promise(0, this::toCome);
     }
 
     @RequestMapping({URI, URI + "/{id}"})
@@ -62,9 +63,12 @@ class UploadController {
 
     /** Said before a byte is sent, not after all of them. */
     private void check(String announced) {
+        if (announced == null) {
+            throw new Refusal(Refusal.Kind.INVALID, "the file's length must be announced before it is sent");
+        }
         long bytes;
         try {
-            bytes = announced == null ? 0 : Long.parseLong(announced.trim());
+            bytes = Long.parseLong(announced.trim());
         } catch (NumberFormatException e) {
             // the protocol's own answer to a wrong header is as good as ours
             return;
@@ -73,6 +77,26 @@ class UploadController {
             throw Clips.tooLarge(largest);
         }
         media.demandSpace(bytes);
+    }
+
+    /** Bytes that are still to come of all transfers that were begun, those broken off included: they may go on at any time. */
+    private long toCome() {
+        Path uploads = folder.resolve("uploads");
+        if (!Files.isDirectory(uploads)) {
+            return 0;
+        }
+        long bytes = 0;
+        try (var all = Files.list(uploads)) {
+            for (Path one : all.toList()) {
+                UploadInfo info = tus.getUploadInfo(URI + "/" + one.getFileName());
+                if (info != null && info.hasLength()) {
+                    bytes += Math.max(0, info.getLength() - info.getOffset());
+                }
+            }
+        } catch (IOException | TusException e) {
+            // one that ends just now
+        }
+        return bytes;
     }
 
     private void takeIn(String uri, HttpServletResponse response) throws IOException {

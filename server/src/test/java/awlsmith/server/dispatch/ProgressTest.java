@@ -8,6 +8,7 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
 import awlsmith.server.stills.Stills;
 import java.util.ArrayList;
@@ -22,8 +23,8 @@ class ProgressTest {
         var figures = new ArrayList<RenderView.Live>();
         var progress = new Progress(
                 1000,
-                0,
                 stills,
+                new Cancel(),
                 (done, live) -> {
                     told.add(done);
                     figures.add(live);
@@ -41,7 +42,9 @@ class ProgressTest {
     @Test
     void framesOnDiskCountFromWhatWasThereBefore() {
         var safe = new ArrayList<Integer>();
-        var progress = new Progress(100, 40, stills, (done, live) -> {}, safe::add);
+        var progress = new Progress(100, stills, new Cancel(), (done, live) -> {}, safe::add);
+        progress.begins(40);
+        assertThat(progress.before()).isEqualTo(40);
         progress.segment(4, 10);
         progress.segment(5, 10);
         assertThat(safe).containsExactly(50, 60);
@@ -51,7 +54,7 @@ class ProgressTest {
     void givesWayWhileAStillIsMadeAndNoLonger() {
         when(stills.isBusy()).thenReturn(true, true, false);
         doCallRealMethod().when(stills).awaitUrgent(any());
-        new Progress(1, 0, stills, (done, live) -> {}, safe -> {}).giveWay();
+        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}).giveWay();
         verify(stills, times(3)).isBusy();
     }
 }

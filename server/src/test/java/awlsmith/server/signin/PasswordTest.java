@@ -23,7 +23,13 @@ class PasswordTest {
 
     private AwlsmithProperties properties() {
         return new AwlsmithProperties(
-                home, false, DataSize.ofGigabytes(1), DataSize.ofGigabytes(1), 96, java.util.List.of());
+                home,
+                false,
+                DataSize.ofGigabytes(1),
+                DataSize.ofGigabytes(1),
+                96,
+                java.util.List.of(),
+                java.util.List.of());
     }
 
     @Test
@@ -41,18 +47,22 @@ class PasswordTest {
         Instant now = Instant.parse("2026-01-01T00:00:00Z");
         when(clock.instant()).thenReturn(now);
         for (int i = 0; i < 5; i++) {
-            assertThat(password.matches("wrong")).isFalse();
+            assertThat(password.matches("wrong", "192.0.2.1")).isFalse();
         }
-        assertThat(password.matches("open sesame please")).isFalse();
-        assertThat(password.wait(now)).isEqualTo(30);
+        assertThat(password.matches("open sesame please", "192.0.2.1")).isFalse();
+        assertThat(password.wait("192.0.2.1")).isEqualTo(30);
+        // from elsewhere the door is open
+        assertThat(password.wait("192.0.2.2")).isZero();
+        assertThat(password.matches("open sesame please", "192.0.2.2")).isTrue();
         when(clock.instant()).thenReturn(now.plusSeconds(31));
-        assertThat(password.matches("open sesame please")).isTrue();
+        assertThat(password.matches("open sesame please", "192.0.2.1")).isTrue();
     }
 
     @Test
     void withoutAPasswordNothingMatches() throws Exception {
         when(clock.instant()).thenReturn(Instant.EPOCH);
-        assertThat(new Password(properties(), clock, "127.0.0.1").matches("")).isFalse();
+        assertThat(new Password(properties(), clock, "127.0.0.1").matches("", "192.0.2.1"))
+                .isFalse();
     }
 
     @Test

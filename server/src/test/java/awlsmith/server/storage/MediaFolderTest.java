@@ -19,8 +19,8 @@ class MediaFolderTest {
     Path home;
 
     private MediaFolder media(DataSize keepFree) {
-        return new MediaFolder(
-                new AwlsmithProperties(home, false, DataSize.ofGigabytes(1), keepFree, 96, java.util.List.of()));
+        return new MediaFolder(new AwlsmithProperties(
+                home, false, DataSize.ofGigabytes(1), keepFree, 96, java.util.List.of(), java.util.List.of()));
     }
 
     @Test
@@ -51,6 +51,22 @@ class MediaFolderTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("this needs 5 MB, 0 MB may be used")
                 .hasMessageContaining("Remove clips or renders");
+    }
+
+    /** Two transfers that fit one by one do not fit together; what has arrived is on the disk and no longer to come. */
+    @Test
+    void whatIsPromisedToOthersIsNotPromisedAgain() throws IOException {
+        long free = Files.getFileStore(home).getUsableSpace();
+        var media = media(DataSize.ofBytes(0));
+        long more = free * 2 / 3;
+        var left = new java.util.concurrent.atomic.AtomicLong(more);
+        try (var _ = media.promise(more, left::get)) {
+            assertThatThrownBy(() -> media.demandSpace(more)).isInstanceOf(Refusal.class);
+            assertThatThrownBy(() -> media.promise(more, () -> more)).isInstanceOf(Refusal.class);
+            left.set(0);
+            assertThatCode(() -> media.demandSpace(more)).doesNotThrowAnyException();
+        }
+        assertThatCode(() -> media.demandSpace(more)).doesNotThrowAnyException();
     }
 
     @Test

@@ -1,0 +1,121 @@
+package awlsmith.core.pipeline;
+
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.Condition;
+import java.util.concurrent.locks.ReentrantLock;
+
+/**
+ * The memory that all work in a process shares. Whoever wants planes and buffers asks first, waits while others hold too much, and is
+ * refused with a sentence what never fits. Work in the background leaves a part to those who look.
+ */
+public final class Budget {
+    /** Share that work in the background may hold together. */
+    private static final double BACKGROUND = 0.8;
+
+    private final long limit;
+    private final ReentrantLock lock = new ReentrantLock(true);
+    private final Condition less = lock.newCondition();
+    private long held;
+    private long heldBehind;
+
+    /** @param limit bytes of it all */
+    public Budget(long limit) {
+        this.limit = limit;
+    }
+
+    /** What was asked for does not fit, or not in time; the message is a sentence for the user. */
+    public static final class Exceeded extends RuntimeException {
+        Exceeded(String sentence) {
+            super(sentence);
+        }
+    }
+
+    /** Memory that was granted; given back by closing it, once. */
+    public interface Grant extends AutoCloseable {
+        @Override
+        void close();
+    }
+
+    public long limit() {
+        return limit;
+    }
+
+    /** Most that one piece of work in the background can get. */
+    public long background() {
+        return (long) (limit * BACKGROUND);
+    }
+
+    /** Held by all just now. */
+    public long held() {
+        lock.lock();
+        try {
+            return held;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /**
+     * For somebody who waits for an answer.
+     *
+     * @param bytes wanted
+     * @param most seconds to wait for others
+     * @throws Exceeded when it does not fit at all, or not in time
+     * @throws Cancel.Stopped when no longer wanted
+     */
+    public Grant take(long bytes, int most, Cancel cancel) {
+        return granted(bytes, limit, false, TimeUnit.SECONDS.toNanos(most), cancel);
+    }
+
+    /** For work that can wait as long as it takes. */
+    public Grant takeBehind(long bytes, Cancel cancel) {
+        return granted(bytes, background(), true, Long.MAX_VALUE, cancel);
+    }
+
+    private Grant granted(long bytes, long most, boolean behind, long patience, Cancel cancel) {
+        if (bytes > most) {
+            throw new Exceeded("this needs about " + megabytes(bytes) + " MB of memory, " + megabytes(most)
+                    + " MB are allowed on this machine; choose a smaller size or part");
+        }
+        long start = System.nanoTime();
+        lock.lock();
+        try {
+            while (held + bytes > limit || behind && heldBehind + bytes > most) {
+                cancel.check();
+                if (System.nanoTime() - start > patience) {
+                    throw new Exceeded(
+                            "other large pictures fill the memory just now; try again in a moment, or look at a part");
+                }
+                less.await(50, TimeUnit.MILLISECONDS);
+            }
+            held += bytes;
+            heldBehind += behind ? bytes : 0;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        } finally {
+            lock.unlock();
+        }
+        var open = new java.util.concurrent.atomic.AtomicBoolean(true);
+        return () -> {
+            if (open.compareAndSet(true, false)) {
+                giveBack(bytes, behind);
+            }
+        };
+    }
+
+    private void giveBack(long bytes, boolean behind) {
+        lock.lock();
+        try {
+            held -= bytes;
+            heldBehind -= behind ? bytes : 0;
+            less.signalAll();
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private static long megabytes(long bytes) {
+        return Math.ceilDiv(bytes, 1_000_000);
+    }
+}

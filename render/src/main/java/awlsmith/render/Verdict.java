@@ -1,0 +1,122 @@
+package awlsmith.render;
+
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.Joiner;
+import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.ReadBack;
+import awlsmith.media.SoundLength;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Holds what was read back from a finished file against what was asked for. */
+final class Verdict {
+    /** Seconds that a picture's time may be off: Matroska counts in thousandths, and two are rounded. */
+    private static final double TIME_SLACK = 0.002;
+
+    /** Seconds that sound may be longer or shorter: its packets are cut whole, and coders add some silence. */
+    private static final double SOUND_SLACK = 0.12;
+
+    private final RenderRequest request;
+    private final Format asked;
+    private final Joiner.Along along;
+    private final long frames;
+
+    Verdict(RenderRequest request, Format asked, Joiner.Along along, long frames) {
+        this.request = request;
+        this.asked = asked;
+        this.along = along;
+        this.frames = frames;
+    }
+
+    /** @throws MediaException with a sentence that names everything that is not as it was asked for */
+    void demand(ReadBack.Facts facts, Cancel cancel) {
+        var wrong = new ArrayList<String>();
+        if (facts.frames() != frames) {
+            wrong.add("it holds " + facts.frames() + " frames, " + frames + " were rendered");
+        }
+        if (facts.errors() > 0) {
+            wrong.add("its decoder complains " + facts.errors() + " times");
+        }
+        picture(facts.info().video().format(), wrong);
+        times(facts, wrong);
+        sounds(facts, wrong, cancel);
+        if (!wrong.isEmpty()) {
+            throw new MediaException("the finished file is not what was asked for: " + String.join("; ", wrong)
+                    + ". Start the render again");
+        }
+    }
+
+    private void picture(Format got, List<String> wrong) {
+        same("size", got.width() + "x" + got.height(), asked.width() + "x" + asked.height(), wrong);
+        same("depth", got.depth(), asked.depth(), wrong);
+        same("layout", got.chroma(), asked.chroma(), wrong);
+        same("sample aspect", got.sar(), asked.sar(), wrong);
+        same("scan", got.scan(), asked.scan(), wrong);
+        if (asked.chroma().isSubsampled() && !got.siting().isSame(asked.siting(), asked.chroma())) {
+            same("chroma location", got.siting(), asked.siting(), wrong);
+        }
+        if (asked.chroma() == awlsmith.core.picture.Chroma.GREY) {
+            // without colour its matrix says nothing
+            return;
+        }
+        ColourTags tags = got.colour();
+        same("matrix", tags.matrix(), asked.colour().matrix(), wrong);
+        same("range", tags.rangeFor(got.chroma()), asked.colour().rangeFor(asked.chroma()), wrong);
+        same("transfer", tags.transfer(), asked.colour().transfer(), wrong);
+        same("primaries", tags.primaries(), asked.colour().primaries(), wrong);
+    }
+
+    private static void same(String what, Object got, Object wanted, List<String> wrong) {
+        if (!got.equals(wanted)) {
+            wrong.add("its " + what + " is " + got + ", " + wanted + " was asked for");
+        }
+    }
+
+    private void times(ReadBack.Facts facts, List<String> wrong) {
+        var chain = request.chain();
+        long first = request.outputRange().from();
+        double length = request.outputTime(chain, first + frames - 1)
+                .minus(request.outputTime(chain, first))
+                .toDouble();
+        close("length", facts.length().toDouble(), length, TIME_SLACK, wrong);
+    }
+
+    private void sounds(ReadBack.Facts facts, List<String> wrong, Cancel cancel) {
+        List<MediaInfo.Sound> wanted = along.sound() ? along.source().sounds() : List.of();
+        // a span may lie where a track has nothing
+        if (facts.sounds().size() > wanted.size()
+                || along.whole() && facts.sounds().size() < wanted.size()) {
+            wrong.add("it has " + facts.sounds().size() + " sound tracks, " + wanted.size() + " were to go along");
+            return;
+        }
+        for (int n = 0; n < facts.sounds().size(); n++) {
+            Optional<SoundLength.Span> span = along.whole()
+                    ? Optional.empty()
+                    : Optional.of(new SoundLength.Span(along.start(), along.seconds()));
+            Rational source = SoundLength.of(along.source(), wanted.get(n), span, cancel);
+            close("sound", facts.sounds().get(n).toDouble(), source.toDouble(), SOUND_SLACK, wrong);
+            if (along.whole()) {
+                double apart = facts.info()
+                        .sounds()
+                        .get(n)
+                        .start()
+                        .minus(facts.start())
+                        .toDouble();
+                double before = wanted.get(n).start().minus(along.start()).toDouble();
+                close("sound against the picture", apart, before, SOUND_SLACK, wrong);
+            }
+        }
+    }
+
+    private static void close(String what, double got, double wanted, double slack, List<String> wrong) {
+        if (Math.abs(got - wanted) > slack) {
+            wrong.add(String.format(Locale.ROOT, "its %s is %.3f s, %.3f s was asked for", what, got, wanted));
+        }
+    }
+}

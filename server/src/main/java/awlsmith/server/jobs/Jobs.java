@@ -1,0 +1,256 @@
+package awlsmith.server.jobs;
+
+import awlsmith.core.pipeline.Budget;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.MediaException;
+import awlsmith.server.problem.Refusal;
+import com.github.kagkarlsson.scheduler.Scheduler;
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.ExecutionContext;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.TaskInstance;
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+
+/**
+ * Runs all jobs on db-scheduler: one task in the database for each thing to be done, picked up by one process at a time and held by
+ * its heartbeats. What a process that died had picked up is free again when its heartbeats have stopped.
+ */
+@Service
+public class Jobs {
+    static final TaskDescriptor<Void> WORK = TaskDescriptor.of("work");
+
+    private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
+    private static final Duration SOON = Duration.ofSeconds(1);
+    /** Until a place in its lane is free a job looks now and then; the one that leaves wakes the next. */
+    private static final Duration LATER = Duration.ofSeconds(15);
+
+    private static final int MOST_TRIES = 12;
+    private static final Duration LONGEST_PAUSE = Duration.ofSeconds(30);
+
+    private final ObjectProvider<Job> beans;
+    private final ObjectProvider<Scheduler> scheduler;
+    private final Owner owner;
+    private final Clock clock;
+    private final Map<String, JobRun> running = new ConcurrentHashMap<>();
+    private final Map<Lane, Semaphore> lanes =
+            Stream.of(Lane.values()).collect(Collectors.toMap(lane -> lane, lane -> new Semaphore(lane.width())));
+    private final Map<String, Integer> tries = new ConcurrentHashMap<>();
+    private volatile boolean closing;
+
+    Jobs(ObjectProvider<Job> beans, ObjectProvider<Scheduler> scheduler, Owner owner, Clock clock) {
+        this.beans = beans;
+        this.scheduler = scheduler;
+        this.owner = owner;
+        this.clock = clock;
+    }
+
+    private Map<String, Job> kinds() {
+        return beans.stream().collect(Collectors.toMap(Job::kind, Function.identity()));
+    }
+
+    /** Sees to it that something is done; in the caller's transaction, if there is one. */
+    public void want(String kind, String id) {
+        scheduler
+                .getObject()
+                .scheduleIfNotExists(WORK.instance(instance(kind, id)).scheduledTo(clock.instant()));
+        if (TransactionSynchronizationManager.isSynchronizationActive()) {
+            TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+                @Override
+                public void afterCommit() {
+                    wake();
+                }
+            });
+        } else {
+            wake();
+        }
+    }
+
+    private void wake() {
+        scheduler.getObject().triggerCheckForDueExecutions();
+    }
+
+    /** Stops it if it runs here; true when it does. */
+    public boolean stop(String kind, String id) {
+        JobRun run = running.get(instance(kind, id));
+        if (run != null) {
+            run.cancel().ask();
+        }
+        return run != null;
+    }
+
+    public boolean isRunning(String kind, String id) {
+        return running.containsKey(instance(kind, id));
+    }
+
+    /** Waits until one that was stopped is out of work. */
+    public void await(String kind, String id) {
+        while (isRunning(kind, id)) {
+            java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
+        }
+    }
+
+    private static String instance(String kind, String id) {
+        return kind + ":" + id;
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        closing = true;
+        running.values().forEach(run -> run.cancel().ask());
+    }
+
+    /** What waits must have a task, whatever became of it: a database put back from a copy, an older version's rows. */
+    @EventListener(ApplicationReadyEvent.class)
+    @Scheduled(fixedDelay = 30_000, initialDelay = 30_000)
+    void sweep() {
+        try {
+            for (Job job : kinds().values()) {
+                for (String id : job.unfinished()) {
+                    scheduler
+                            .getObject()
+                            .scheduleIfNotExists(
+                                    WORK.instance(instance(job.kind(), id)).scheduledTo(clock.instant()));
+                }
+            }
+        } catch (RuntimeException e) {
+            if (!Passing.isPassing(e)) {
+                throw e;
+            }
+        }
+    }
+
+    CompletionHandler<Void> execute(TaskInstance<Void> task, ExecutionContext context) {
+        String instance = task.getId();
+        int cut = instance.indexOf(':');
+        Job job = kinds().get(instance.substring(0, Math.max(0, cut)));
+        if (job == null) {
+            LOG.warn("there is no job of the kind {}; its task is left out", instance);
+            return (done, operations) -> operations.remove();
+        }
+        String id = instance.substring(cut + 1);
+        if (closing) {
+            return again(Duration.ZERO);
+        }
+        Semaphore lane = lanes.get(job.lane());
+        if (!isNext(job, id)) {
+            return again(SOON);
+        }
+        if (!lane.tryAcquire()) {
+            return again(LATER);
+        }
+        try {
+            return run(job, id, instance);
+        } finally {
+            lane.release();
+            next(job.lane());
+        }
+    }
+
+    /** In a lane of one the oldest goes first. */
+    private static boolean isNext(Job job, String id) {
+        if (job.lane().width() > 1) {
+            return true;
+        }
+        List<String> waiting = job.waiting();
+        return !waiting.contains(id) || waiting.getFirst().equals(id);
+    }
+
+    /** Calls whoever waits longest for a place. */
+    private void next(Lane lane) {
+        if (closing) {
+            return;
+        }
+        for (Job job : kinds().values()) {
+            if (job.lane() == lane) {
+                try {
+                    job.waiting().stream()
+                            .findFirst()
+                            .ifPresent(id -> scheduler
+                                    .getObject()
+                                    .reschedule(WORK.instanceId(instance(job.kind(), id)), clock.instant()));
+                } catch (RuntimeException e) {
+                    // it is picked up just now, or the database is away: it looks by itself before long
+                }
+            }
+        }
+        wake();
+    }
+
+    private CompletionHandler<Void> run(Job job, String id, String instance) {
+        var run = new JobRun(owner.name(), () -> closing);
+        running.put(instance, run);
+        try {
+            job.run(id, run);
+            tries.remove(instance);
+        } catch (Cancel.Stopped e) {
+            if (closing) {
+                // the next start goes on with it
+                return again(Duration.ZERO);
+            }
+            run.save(() -> {
+                job.stopped(id, run);
+                return true;
+            });
+        } catch (MediaException | Refusal | Budget.Exceeded e) {
+            fail(job, id, run, e.getMessage());
+        } catch (OutOfMemoryError e) {
+            LOG.warn("too little memory for {}", instance);
+            fail(job, id, run, job.tooLittleMemory());
+        } catch (IOException | RuntimeException | Error e) {
+            if (Passing.isPassing(e) && tries.merge(instance, 1, Integer::sum) < MOST_TRIES) {
+                LOG.warn("{} is tried again: {}", instance, e.getMessage());
+                return again(pause(tries.get(instance)));
+            }
+            LOG.error("{} failed", instance, e);
+            fail(job, id, run, sentence(job, e));
+        } finally {
+            running.remove(instance);
+            run.tolerant(() -> job.ended(id));
+        }
+        // it may have been asked for again meanwhile
+        return job.waiting().contains(id) ? again(Duration.ZERO) : (done, operations) -> operations.remove();
+    }
+
+    private static String sentence(Job job, Throwable e) {
+        return String.valueOf(e.getMessage()).contains("No space left")
+                ? "the disk is full: free some space, then try again"
+                : job.fault();
+    }
+
+    private static void fail(Job job, String id, JobRun run, String sentence) {
+        run.save(() -> {
+            job.failed(id, run, sentence);
+            return true;
+        });
+    }
+
+    private static Duration pause(int tries) {
+        Duration pause = Duration.ofSeconds(1L << Math.min(tries, 6));
+        return pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause;
+    }
+
+    private CompletionHandler<Void> again(Duration pause) {
+        return (done, operations) ->
+                operations.reschedule(done, Instant.now(clock).plus(pause));
+    }
+}
