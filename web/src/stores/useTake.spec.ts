@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 import { api, type PlanView, Problem, type Recipe, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
+import { keepUnsaved } from './unsaved'
 import { useTake } from './useTake'
 
 const recipe = (factor: number): Recipe => ({
@@ -26,6 +27,7 @@ let hear: (take: TakeView) => void
 
 beforeEach(() => {
   vi.useFakeTimers()
+  localStorage.clear()
   setActivePinia(createPinia())
   vi.spyOn(useFeed(), 'listen').mockImplementation((_name, listener) => {
     hear = listener as typeof hear
@@ -176,6 +178,26 @@ describe('the take on the bench', () => {
     expect(answer).toHaveBeenCalledTimes(2)
     expect(saved.value).toBe(true)
     expect(fail).not.toHaveBeenCalled()
+  })
+
+  it('takes up again what this window had not saved, as behind signing in anew', async () => {
+    keepUnsaved('t', { version: 1, states: [{ recipe: recipe(4), inFrame: 3, outFrame: undefined }] })
+    const answer = vi.spyOn(api, 'changeTake').mockResolvedValue(take(2, 4))
+    const { state } = await loaded()
+    expect(factor(state.value)).toBe(4)
+    expect(state.value?.inFrame).toBe(3)
+    await vi.advanceTimersByTimeAsync(10)
+    expect(answer).toHaveBeenCalledTimes(1)
+    expect(localStorage.length).toBe(0)
+  })
+
+  it('keeps what was not saved as another take where this one was changed since', async () => {
+    keepUnsaved('t', { version: 1, states: [{ recipe: recipe(4) }] })
+    vi.spyOn(api, 'takes').mockResolvedValue([take(2, 8)])
+    const added = vi.spyOn(api, 'addTakes').mockResolvedValue([take(1, 4)])
+    const { state } = await loaded()
+    expect(factor(state.value)).toBe(8)
+    expect(added).toHaveBeenCalledWith('c', [{ recipe: recipe(4) }], 't')
   })
 
   it('saves what is unsaved when the bench is left', async () => {

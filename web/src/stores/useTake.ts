@@ -2,7 +2,7 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, type PlanView, Problem, type Recipe, type RecipeProblem, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
 import { useNotices } from './notices'
-import { keepUnsaved, takeUnsaved } from './unsaved'
+import { keepUnsaved, takeUnsaved, type Unsaved } from './unsaved'
 
 const SAVE_AFTER_MS = 350
 const SAME_GESTURE_MS = 1000
@@ -46,8 +46,10 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
         all.find((one) => one.verdict !== 'DISCARDED') ??
         all[0]
       if (next) {
+        // looked for before the take is put on the bench, which forgets what this window had not saved
+        const left = takeUnsaved<State>(next.id)
         adopt(next)
-        await takeUpUnsaved(next)
+        await takeUp(left, next)
       }
     } catch (error) {
       fail(error)
@@ -55,8 +57,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
   }
 
   /** What a window that was closed, or signed out, had not saved yet goes on here. */
-  async function takeUpUnsaved(on: TakeView) {
-    const left = takeUnsaved<State>(on.id)
+  async function takeUp(left: Unsaved<State> | undefined, on: TakeView) {
     const last = left?.states.at(-1)
     if (!left || !last) {
       return
@@ -171,6 +172,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       } catch (error) {
         if (error instanceof Problem && error.status === 409) {
           fail(error)
+          setPending([])
           await load()
         } else if (error instanceof Problem && error.status === 401) {
           // the page leads to signing in; they are taken up again behind it

@@ -357,14 +357,32 @@ class WholePathIT extends BrowserIT {
                 .click();
         settled();
         String bench = page.url();
+        Locator span = page.locator("[data-test=span]");
+        page.keyboard().press(">");
+        assertThat(page.locator("[data-test=frame]")).containsText("frame 10 ");
         Files.writeString(
                 folder.resolve("home/password"), new BCryptPasswordEncoder(4).encode("a rope across the river"));
         page.keyboard().press("i");
         assertThat(page.getByText("You are signed out here")).isVisible();
+        signIn();
+        settled();
+        assertThat(page).hasURL(bench);
+        assertThat(span).containsText("in 0:00.40");
+
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("sign out"))
+                .click();
+        assertThat(page.getByLabel("Password")).isVisible();
+        assertThat(page.getByText("You are signed out here")).isHidden();
+        signIn();
+        page.navigate(bench);
+        settled();
+        assertThat(span).containsText("in 0:00.40");
+        assertThat(FAULTS).isEmpty();
+    }
+
+    private void signIn() {
         page.getByLabel("Password").fill("a rope across the river");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Sign in"))
                 .click();
-        settled();
-        assertThat(page).hasURL(bench);
     }
 }

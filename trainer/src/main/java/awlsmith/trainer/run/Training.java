@@ -5,8 +5,10 @@ import ai.djl.engine.Engine;
 import ai.djl.ndarray.NDArray;
 import ai.djl.ndarray.NDList;
 import ai.djl.ndarray.NDManager;
+import ai.djl.ndarray.index.NDIndex;
 import ai.djl.ndarray.types.DataType;
 import ai.djl.ndarray.types.Shape;
+import ai.djl.nn.Block;
 import ai.djl.training.DefaultTrainingConfig;
 import ai.djl.training.GradientCollector;
 import ai.djl.training.Trainer;
@@ -192,9 +194,28 @@ public final class Training {
                 collector.backward(error);
                 value = error.getFloat();
             }
-            trainer.step();
+            if (slopesAreNumbers(trainer.getModel().getBlock())) {
+                trainer.step();
+            }
             return value;
         }
+    }
+
+    /**
+     * On some processors the engine gives, once in some hundred steps, slopes that are no numbers for a batch and a loss that
+     * are; one such step would make every weight NaN. It is left out, and its slopes are forgotten.
+     */
+    private static boolean slopesAreNumbers(Block net) {
+        List<NDArray> slopes = net.getParameters().values().stream()
+                .map(parameter -> parameter.getArray().getGradient())
+                .toList();
+        boolean numbers =
+                slopes.stream().allMatch(slope -> Float.isFinite(slope.sum().getFloat()));
+        if (!numbers) {
+            slopes.forEach(slope -> slope.set(new NDIndex("..."), 0));
+        }
+        slopes.forEach(NDArray::close);
+        return numbers;
     }
 
     private NDArray array(NDManager manager, ByteBuffer samples, int planes) {
