@@ -209,8 +209,11 @@ public final class Training {
         List<NDArray> slopes = net.getParameters().values().stream()
                 .map(parameter -> parameter.getArray().getGradient())
                 .toList();
-        boolean numbers =
-                slopes.stream().allMatch(slope -> Float.isFinite(slope.sum().getFloat()));
+        boolean numbers = slopes.stream().allMatch(slope -> {
+            try (NDArray sum = slope.sum()) {
+                return Float.isFinite(sum.getFloat());
+            }
+        });
         if (!numbers) {
             slopes.forEach(slope -> slope.set(new NDIndex("..."), 0));
         }
