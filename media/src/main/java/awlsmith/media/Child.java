@@ -3,6 +3,7 @@ package awlsmith.media;
 import awlsmith.core.pipeline.Cancel;
 import java.io.BufferedReader;
 import java.io.FilterInputStream;
+import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
@@ -53,8 +54,9 @@ final class Child implements AutoCloseable {
     private final Thread errorReader;
     private final ScheduledFuture<?> watch;
     private final InputStream output;
+    private final OutputStream input;
     private final long begun = System.nanoTime();
-    /** When a reader began to wait for output; 0 while none does. */
+    /** When somebody began to wait for output, or for input to be taken; 0 while nobody does. */
     private volatile long waitingSince;
 
     private volatile boolean late;
@@ -64,6 +66,7 @@ final class Child implements AutoCloseable {
         this.name = name;
         this.process = process;
         this.output = new Waited(process.getInputStream());
+        this.input = new Taken(process.getOutputStream());
         this.errorReader = Thread.ofVirtual().name(name + "-stderr").start(() -> readErrors(lines));
         this.watch = WATCH.scheduleWithFixedDelay(() -> look(limits), 500, 500, TimeUnit.MILLISECONDS);
     }
@@ -102,6 +105,23 @@ final class Child implements AutoCloseable {
             waitingSince = System.nanoTime();
             try {
                 return in.read(bytes, from, length);
+            } finally {
+                waitingSince = 0;
+            }
+        }
+    }
+
+    /** Notes while somebody waits for input to be taken. */
+    private final class Taken extends FilterOutputStream {
+        Taken(OutputStream to) {
+            super(to);
+        }
+
+        @Override
+        public void write(byte[] bytes, int from, int length) throws IOException {
+            waitingSince = System.nanoTime();
+            try {
+                out.write(bytes, from, length);
             } finally {
                 waitingSince = 0;
             }
@@ -175,7 +195,7 @@ final class Child implements AutoCloseable {
     }
 
     OutputStream input() {
-        return process.getOutputStream();
+        return input;
     }
 
     long pid() {

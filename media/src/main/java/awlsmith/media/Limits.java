@@ -8,7 +8,7 @@ import java.util.Optional;
  * What one process may take. All are far above what the work needs: they end what runs wild, not what is slow.
  *
  * @param wall longest it may run; empty where it waits for others, which may take as long as they like
- * @param silence longest it may leave a reader of its output waiting; empty where it answers at its end
+ * @param silence longest it may leave waiting who reads its output or writes its input; empty where it answers at its end
  * @param cpuSeconds of processor time, all threads together
  * @param fileBytes of the largest file it may write; 0 none
  * @param writes the file it writes
@@ -31,9 +31,9 @@ record Limits(
         return new Limits(Optional.empty(), Optional.of(SILENT), cpu(info), 0, Optional.empty());
     }
 
-    /** Of pictures that come through a pipe, as many as may come. */
+    /** Of pictures that come through a pipe, as many as may come; one of them never takes minutes. */
     static Limits encoding(Path out) {
-        return new Limits(Optional.empty(), Optional.empty(), Long.MAX_VALUE, LARGEST_FILE, Optional.of(out));
+        return new Limits(Optional.empty(), Optional.of(SILENT), Long.MAX_VALUE, LARGEST_FILE, Optional.of(out));
     }
 
     /** Packets are copied, sound is coded. */

@@ -12,7 +12,6 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
@@ -54,7 +53,7 @@ class RendererTest {
         machine.close();
     }
 
-    private static Clip indexed(Path file) {
+    static Clip indexed(Path file) {
         MediaInfo info = Prober.probe(file);
         return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
     }
@@ -71,7 +70,7 @@ class RendererTest {
     }
 
     /** Code values of every frame, as they lie in the file. */
-    private static List<byte[]> codes(Path file) {
+    static List<byte[]> codes(Path file) {
         Clip back = Clip.streamed(Prober.probe(file));
         var layout = new RawLayout(back.format());
         var codes = new ArrayList<byte[]>();
@@ -186,37 +185,6 @@ class RendererTest {
             for (int i = 0; i < 20; i++) {
                 assertThat(again.get(i)).as("frame %d", i).isEqualTo(whole.get(i));
             }
-        }
-    }
-
-    /** Nets in floating point give other pixels than in eight bits: a render that began with one ends with it. */
-    @Test
-    void aRenderEndsWithTheFormOfNetsItBeganWith() throws IOException {
-        System.setProperty("awlsmith.eight-bits", "on");
-        try {
-            var recipe = new Recipe(List.of(Step.parse("enlarge factor=2 model=photographic mode=quality")));
-            var eight = request("eight.mkv", clip, recipe, new FrameRange(0, 6), FFV1, 3)
-                    .with(NetForm.EIGHT_BITS);
-            render(eight);
-            var floats = request("float.mkv", clip, recipe, new FrameRange(0, 6), FFV1, 3)
-                    .with(NetForm.FLOAT);
-            render(floats);
-            assertThat(codes(floats.out()).getLast())
-                    .isNotEqualTo(codes(eight.out()).getLast());
-            // broken off behind the first part, then asked for on another kind of processor
-            Files.delete(eight.scratch().resolve("segment-000001.nut"));
-            List<byte[]> whole = codes(eight.out());
-            Files.delete(eight.out());
-            render(eight.with(NetForm.FLOAT));
-            List<byte[]> resumed = codes(eight.out());
-            for (int i = 0; i < 6; i++) {
-                assertThat(resumed.get(i)).as("frame %d", i).isEqualTo(whole.get(i));
-            }
-            assertThat(TestClips.ffprobe("-show_entries format_tags=COMMENT -of csv=p=0 " + eight.out()))
-                    .contains("nets in eight bits")
-                    .contains("photographic");
-        } finally {
-            System.clearProperty("awlsmith.eight-bits");
         }
     }
 
