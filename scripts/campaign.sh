@@ -13,7 +13,7 @@ for word in "$@"; do
   esac
 done
 end_with_us
-DB_FIRST_PORT=33980 db_up "$home/build-db" awlsmith_build awlsmith_test awlsmith_e2e
+DB_FIRST_PORT=33980 db_up "$home/build-db" awlsmith_build awlsmith_test1 awlsmith_test2 awlsmith_e2e1 awlsmith_e2e2
 report="$home/campaign.md"
 : >"$report"
 mkdir -p "$home"

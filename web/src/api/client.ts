@@ -20,6 +20,9 @@ export type PixelView = Schemas['PixelView']
 export type ScopesView = Schemas['ScopesView']
 export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
+export type Waiting = Schemas['Waiting']
+export type AnalysisView = Schemas['AnalysisView']
+export type PlacementView = Schemas['PlacementView']
 export type StepDescription = Schemas['StepDescription']
 export type ParamDescription = Schemas['ParamDescription']
 export type DeliverableChoice = Schemas['DeliverableChoice']
@@ -245,6 +248,16 @@ export const api = {
     request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
     signal?: AbortSignal,
   ) => json<PlanView>('POST', `/api/clips/${clip}/plan`, request, signal),
+  /** Where the source's picture lies in one treated frame, for recipes in which it moves. */
+  placement: (
+    clip: string,
+    request: { recipe: Recipe; frame: number; later: number },
+    signal?: AbortSignal,
+  ) => json<PlacementView>('POST', `/api/clips/${clip}/placement`, request, signal),
+  /** Looks through the clip for what the recipe's steps wait for. */
+  analyse: (clip: string, recipe: Recipe) => send('POST', `/api/clips/${clip}/analyses`, { recipe }),
+  stopAnalysis: (clip: string, id: string) =>
+    json<AnalysisView>('DELETE', `/api/clips/${clip}/analyses/${id}`),
   /** @param impatient gives up with SlowLine when it would take long */
   still: async (
     clip: string,

@@ -18,6 +18,7 @@ import { usePlans } from '@/stores/usePlans'
 import { useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { type Sides, sidesOf } from '@/view/sides'
+import { usePlacement } from '@/view/usePlacement'
 import { useBenchKeys } from '@/view/useBenchKeys'
 import { useBenchProofs } from '@/view/useBenchProofs'
 import { useCropping } from '@/view/useCropping'
@@ -68,12 +69,12 @@ const glass = ref<InstanceType<typeof Glass>>()
 const facts = computed(() => props.clip.facts!)
 const frames = computed(() => props.clip.frames ?? 1)
 /** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
-const sides = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
+const atRest = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
+const shown = usePlacement(props.clip.id, atRest, frame, later, notices.fail)
+const sides = computed(() => shown.value?.sides)
 const source = computed(() => sides.value?.source ?? { width: facts.value.width, height: facts.value.height })
 /** Output frames to a frame of the source. */
-const perFrame = computed(() =>
-  Math.max(1, Math.round((plan.value?.ratePerSecond ?? 0) / facts.value.ratePerSecond)),
-)
+const perFrame = computed(() => Math.max(1, Math.round(plan.value?.framesToOne ?? 1)))
 const place = computed(() => {
   const half = later.value > 0 ? ` + ${later.value}/${perFrame.value}` : ''
   const at = (frame.value + later.value / perFrame.value) * facts.value.seconds
@@ -274,6 +275,14 @@ watch(
   },
 )
 
+/** For what the recipe's steps wait for; how it goes is told by events. */
+function lookThrough() {
+  const recipe = state.value?.recipe
+  if (recipe) {
+    api.analyse(props.clip.id, recipe).catch(notices.fail)
+  }
+}
+
 function setRecipe(recipe: Recipe) {
   change({ recipe })
 }
@@ -404,6 +413,8 @@ useBenchKeys(
       @crop="(index) => (cropping = index)"
       @change="setRecipe"
       @dispatch="openDispatch"
+      @look="lookThrough"
+      @stop-look="(id) => api.stopAnalysis(clip.id, id).catch(notices.fail)"
     >
       <TakeBar
         :take="take"
@@ -427,8 +438,8 @@ useBenchKeys(
       ref="glass"
       :clip="clip.id"
       :title="clip.title"
-      :frame="frame"
-      :later="later"
+      :frame="shown?.frame ?? frame"
+      :later="shown?.later ?? later"
       :sides="sides"
       :take-name="take.name"
       :against="against"

@@ -13,6 +13,7 @@ const clip = {
 const recipe: Recipe = { awlsmith: 1, steps: [{ step: 'enlarge', on: true, settings: { factor: 2 } }] }
 const steps: StepDescription[] = [{ id: 'enlarge', name: 'Enlarge', purpose: '', params: [] }]
 const plan = {
+  waiting: [],
   steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p' }],
   seconds: 4,
   clipSeconds: 8,

@@ -15,6 +15,7 @@ import { withNewStep, withoutStep, withStep } from '@/view/recipe'
 import { bytes, rate, wait } from '@/view/words'
 import ConditionList from './ConditionList.vue'
 import EnlargeControls from './EnlargeControls.vue'
+import Looking from './Looking.vue'
 import StepControls from './StepControls.vue'
 import Suggested from './Suggested.vue'
 
@@ -30,7 +31,14 @@ const props = defineProps<{
   /** The crop step whose rectangle is being dragged on the picture, or -1. */
   cropping: number
 }>()
-const emit = defineEmits<{ change: [recipe: Recipe]; dispatch: []; crop: [index: number] }>()
+const emit = defineEmits<{
+  change: [recipe: Recipe]
+  dispatch: []
+  crop: [index: number]
+  /** What steps wait for is to be found in the whole clip. */
+  look: []
+  'stop-look': [id: string]
+}>()
 /** Which step is open; the enlarge step at first, as it is what most come for. */
 const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
 const seesCondition = ref(false)
@@ -164,6 +172,13 @@ function size(index: number): string {
         <div v-if="step.on && done[index]?.worse" class="size label fault" data-test="worse">
           {{ done[index]?.worse }}
         </div>
+        <Looking
+          v-for="(waiting, n) in step.on ? (plan?.waiting.filter((one) => one.step === index) ?? []) : []"
+          :key="n"
+          :waiting="waiting"
+          @ask="emit('look')"
+          @stop="(id) => emit('stop-look', id)"
+        />
         <div v-if="open === index && describe(step)" class="inside">
           <EnlargeControls
             v-if="step.step === 'enlarge'"

@@ -22,6 +22,10 @@ const made = computed(() => {
   ].join(' · ')
 })
 const running = computed(() => {
+  const before = props.render.before
+  if (before) {
+    return `${before.doing}, frame ${before.frames}`
+  }
   const live = props.render.live
   const parts = [`frame ${props.render.framesDone} of ${props.render.frames}`]
   if (live) {

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import {
+  type AnalysisView,
   api,
   type ClipView,
   type DemoMaking,
@@ -18,6 +19,7 @@ export interface Told {
   pins: { clipId: string; pins: PinView[] }
   proof: ProofView
   'proof-removed': { id: string; clipId: string }
+  analysis: AnalysisView
   /** The stream is there again: what is shown may be old. */
   again: undefined
 }

@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
-import { api, type PlanView, Problem, type Recipe, type TakeView } from '@/api/client'
+import { type AnalysisView, api, type PlanView, Problem, type Recipe, type TakeView } from '@/api/client'
 import { useFeed } from './feed'
 import { keepUnsaved } from './unsaved'
 import { useTake } from './useTake'
@@ -21,16 +21,21 @@ const take = (version: number, factor = 2): TakeView => ({
   redos: 0,
   updatedAt: '',
 })
-const planned = { frames: 5 } as PlanView
+const planned = { frames: 5, waiting: [] as PlanView['waiting'] } as PlanView
 
 let hear: (take: TakeView) => void
+let hearLook: (look: AnalysisView) => void
 
 beforeEach(() => {
   vi.useFakeTimers()
   localStorage.clear()
   setActivePinia(createPinia())
-  vi.spyOn(useFeed(), 'listen').mockImplementation((_name, listener) => {
-    hear = listener as typeof hear
+  vi.spyOn(useFeed(), 'listen').mockImplementation((name, listener) => {
+    if (name === 'analysis') {
+      hearLook = listener as typeof hearLook
+    } else {
+      hear = listener as typeof hear
+    }
     return () => true
   })
   vi.spyOn(api, 'takes').mockResolvedValue([take(1)])
@@ -153,6 +158,30 @@ describe('the take on the bench', () => {
     change({ recipe: recipe(4) })
     hear(take(3, 8))
     expect(factor(state.value)).toBe(4)
+  })
+
+  it('tells how a look through the clip goes, and plans anew at its end', async () => {
+    const look: AnalysisView = {
+      id: 'a',
+      clipId: 'c',
+      state: 'RUNNING',
+      doing: 'following the camera',
+      frames: 10,
+      framesDone: 4,
+    }
+    const waits = { ...planned, waiting: [{ step: 0, doing: 'following the camera', look }] }
+    const asked = vi.spyOn(api, 'plan').mockResolvedValue(waits)
+    const { plan } = await loaded()
+    hearLook({ ...look, framesDone: 7 })
+    expect(plan.value?.waiting[0]?.look?.framesDone).toBe(7)
+    hearLook({ ...look, id: 'other', framesDone: 1 })
+    hearLook({ ...look, clipId: 'other', state: 'DONE' })
+    expect(plan.value?.waiting[0]?.look?.framesDone).toBe(7)
+    expect(asked).toHaveBeenCalledTimes(1)
+    asked.mockResolvedValue(planned)
+    hearLook({ ...look, state: 'DONE' })
+    await vi.advanceTimersByTimeAsync(0)
+    expect(plan.value?.waiting).toEqual([])
   })
 
   it('gives way, and says so, when somebody else was quicker', async () => {

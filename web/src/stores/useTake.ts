@@ -223,8 +223,21 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       take.value = other
     }
   })
+  const stopLooking = feed.listen('analysis', (look) => {
+    const now = plan.value
+    if (look.clipId !== clip || !now || now.waiting.length === 0) {
+      return
+    }
+    const ours = now.waiting.some((one) => one.look?.id === look.id)
+    if (look.state === 'DONE' || (!ours && look.state === 'WAITING')) {
+      void replan()
+    } else if (ours) {
+      plan.value = { ...now, waiting: now.waiting.map((one) => ({ ...one, look })) }
+    }
+  })
   onScopeDispose(() => {
     stopListening()
+    stopLooking()
     asking?.abort()
     clearTimeout(timer)
     if (pending.value.length > 0) {

@@ -177,6 +177,8 @@ describe('sides', () => {
     source: { width: 100, height: 80 },
     treated: { width: 120, height: 160 },
     placement: { x: -40, y: 0, width: 200, height: 160 },
+    moves: false,
+    waits: '',
   }
   const spot = {
     clip: 'c',
@@ -192,11 +194,15 @@ describe('sides', () => {
       base: { steps: 1, width: 80, height: 100 },
       steps: [{ width: 160, height: 200 }],
       placement: { x: 0, y: 0, width: 160, height: 200 },
+      moving: true,
+      waiting: [{ step: 0, doing: 'following the camera' }],
     } as unknown as PlanView
     expect(sidesOf(recipe, plan)).toMatchObject({
       turning: 1,
       source: { width: 80, height: 100 },
       treated: { width: 160, height: 200 },
+      moves: true,
+      waits: '0 following the camera',
     })
   })
 

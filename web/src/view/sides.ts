@@ -13,6 +13,10 @@ export interface Sides {
   readonly treated: Size
   /** Where the source's picture lies in the treated one, in its pixels. */
   readonly placement: Rect
+  /** Whether that differs from frame to frame. */
+  readonly moves: boolean
+  /** What steps still wait for: once it is known the same recipe makes other pictures. */
+  readonly waits: string
 }
 
 export function sidesOf(recipe: Recipe, plan: PlanView): Sides {
@@ -24,6 +28,8 @@ export function sidesOf(recipe: Recipe, plan: PlanView): Sides {
     source,
     treated: last ? { width: last.width, height: last.height } : source,
     placement: plan.placement,
+    moves: plan.moving,
+    waits: plan.waiting.map((one) => `${one.step} ${one.doing}`).join(', '),
   }
 }
 
@@ -53,6 +59,7 @@ function wish(spot: Spot, sides: Sides, size: Size, place: Rect, recipe: Recipe 
     later: spot.later,
     marked: spot.marked === true,
     recipe,
+    waits: sides.waits,
   }
 }
 

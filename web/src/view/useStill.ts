@@ -11,6 +11,8 @@ export interface StillWish {
   /** Output frames after the first one made of that frame. */
   readonly later?: number
   readonly recipe: Recipe | undefined
+  /** What the recipe's steps wait for; see Sides. */
+  readonly waits?: string
   /** Shows the clip's reference instead of the clip. */
   readonly reference?: boolean
   /** Paints what lies beyond black and white in colours of its own. */
@@ -140,8 +142,8 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
 }
 
 function keyOf(wish: StillWish): string {
-  const { clip, frame, later, recipe, size, place, reference, marked } = wish
-  return JSON.stringify([clip, frame, later, recipe, size, place, reference, marked])
+  const { clip, frame, later, recipe, waits, size, place, reference, marked } = wish
+  return JSON.stringify([clip, frame, later, recipe, waits, size, place, reference, marked])
 }
 
 function drop(piece: Piece | undefined) {

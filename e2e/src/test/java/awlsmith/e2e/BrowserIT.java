@@ -89,8 +89,9 @@ abstract class BrowserIT {
                         "awlsmith",
                         System.getenv("SPRING_DATASOURCE_PASSWORD"));
                 var statement = db.createStatement()) {
-            statement.execute("drop database " + db.getCatalog());
-            statement.execute("create database awlsmith_e2e character set utf8mb4 collate utf8mb4_unicode_ci");
+            String name = db.getCatalog();
+            statement.execute("drop database " + name);
+            statement.execute("create database " + name + " character set utf8mb4 collate utf8mb4_unicode_ci");
         }
     }
 

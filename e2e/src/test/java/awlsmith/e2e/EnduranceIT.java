@@ -18,11 +18,11 @@ import java.util.Locale;
 import org.junit.jupiter.api.Test;
 
 /**
- * The page's memory over a time of use: half a minute in the tests, as many minutes as {@code -Dawlsmith.page.minutes} says when
+ * The page's memory over a time of use: a part of a minute in the tests, as many minutes as {@code -Dawlsmith.page.minutes} says when
  * it is measured for the report of {@code measure --looking}.
  */
 class EnduranceIT extends BrowserIT {
-    private static final double MINUTES = Double.parseDouble(System.getProperty("awlsmith.page.minutes", "0.5"));
+    private static final double MINUTES = Double.parseDouble(System.getProperty("awlsmith.page.minutes", "0.3"));
     private static final int SAMPLES = 6;
 
     /** @param heap bytes of the page's own objects after a collection; @param resident bytes of the browser's renderers */

@@ -52,7 +52,10 @@ final class ServerProcess implements AutoCloseable {
                 "--server.port=" + port,
                 "--awlsmith.home=" + home,
                 "--awlsmith.keep-free=10MB",
-                "--awlsmith.segment-frames=12"));
+                "--awlsmith.segment-frames=12",
+                // what a killed one held is free again before long
+                "--db-scheduler.heartbeat-interval=1s",
+                "--db-scheduler.missed-heartbeats-limit=8"));
         command.addAll(settings);
         command.addAll(1, flags);
         try {
@@ -62,7 +65,7 @@ final class ServerProcess implements AutoCloseable {
         }
         var link = new CompletableFuture<String>();
         var said = new StringBuilder();
-        var log = Path.of("target", "server.log");
+        var log = Path.of("target", "server" + System.getProperty("surefire.forkNumber", "") + ".log");
         Thread.ofVirtual().start(() -> {
             try (var lines =
                     new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {

@@ -8,6 +8,8 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.Timing;
+import awlsmith.core.recipe.Material;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -52,17 +54,44 @@ public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameS
 
     /** The one rate of the clip, or empty when its frames come unevenly. */
     public Optional<Rational> steadyRate() {
-        if (index.isPresent()) {
-            return index.get().steadyRate(info.video().rate());
-        }
-        return info.video().steady() ? Optional.of(info.video().rate()) : Optional.empty();
+        return times().rate();
     }
 
     /** Seconds from the first frame to frame n. */
     public Rational time(long n) {
-        return steadyRate()
-                .map(rate -> Rational.of(n).dividedBy(rate))
-                .orElseGet(() -> index.orElseThrow().time(n));
+        return times().at(n);
+    }
+
+    /** When its frames are shown; without an index only what the file promises. */
+    public Timing times() {
+        Rational nominal = info.video().rate();
+        if (index.isPresent()) {
+            return index.get().timing(nominal);
+        }
+        return info.video().steady() ? Timing.steady(nominal, FrameRange.OPEN) : UNKNOWN;
+    }
+
+    /** Of frames that come unevenly, nobody knows when. */
+    private static final Timing UNKNOWN = new Timing() {
+        @Override
+        public long count() {
+            return FrameRange.OPEN;
+        }
+
+        @Override
+        public Rational at(long frame) {
+            throw new IllegalStateException("frames of uneven length need an index");
+        }
+
+        @Override
+        public Optional<Rational> rate() {
+            return Optional.empty();
+        }
+    };
+
+    /** What is known of it before the first pixel. */
+    public Material material() {
+        return new Material(format(), times());
     }
 
     @Override

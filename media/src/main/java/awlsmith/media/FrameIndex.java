@@ -1,6 +1,7 @@
 package awlsmith.media;
 
 import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.Timing;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -30,6 +31,13 @@ public final class FrameIndex {
     private final int[] damaged;
     private final int entry;
     private final boolean single;
+    /** 0 until it was asked for. */
+    private volatile long fingerprint;
+
+    /** What {@link #steadyRate} found, as it looks at every frame. */
+    private volatile Steady steady;
+
+    private record Steady(Rational nominal, boolean kept) {}
 
     /**
      * @param tick seconds a unit of times
@@ -106,6 +114,13 @@ public final class FrameIndex {
 
     /** A checksum of all of it: of the frames' samples and times. */
     public long fingerprint() {
+        if (fingerprint == 0) {
+            fingerprint = checksum();
+        }
+        return fingerprint;
+    }
+
+    private long checksum() {
         var crc = new java.util.zip.CRC32();
         var bytes = java.nio.ByteBuffer.allocate(Long.BYTES + Integer.BYTES);
         for (int n = 0; n < times.length; n++) {
@@ -156,6 +171,31 @@ public final class FrameIndex {
         return frameAtTick(seconds.ticks(tick) + times[0]);
     }
 
+    /** When the frames are shown: evenly where they keep a nominal rate, else each at its own time. */
+    Timing timing(Rational nominal) {
+        return steadyRate(nominal)
+                .map(rate -> Timing.steady(rate, times.length))
+                .orElse(new Uneven());
+    }
+
+    /** Each at its own time. */
+    private final class Uneven implements Timing {
+        @Override
+        public long count() {
+            return times.length;
+        }
+
+        @Override
+        public Rational at(long frame) {
+            return time(frame);
+        }
+
+        @Override
+        public Optional<Rational> rate() {
+            return Optional.empty();
+        }
+    }
+
     /** As long as the one before it. */
     private Rational lastDuration() {
         int n = times.length;
@@ -167,14 +207,23 @@ public final class FrameIndex {
      * of a whole number of frames.
      */
     public Optional<Rational> steadyRate(Rational nominal) {
+        Steady known = steady;
+        if (known == null || !known.nominal().equals(nominal)) {
+            known = new Steady(nominal, keeps(nominal));
+            steady = known;
+        }
+        return known.kept() ? Optional.of(nominal) : Optional.empty();
+    }
+
+    private boolean keeps(Rational nominal) {
         double slack = Math.max(0.001, tick.toDouble()) * 1.01;
         double step = 1 / nominal.toDouble();
         for (int n = 0; n < times.length; n++) {
             if (Math.abs((times[n] - times[0]) * tick.toDouble() - n * step) > slack) {
-                return Optional.empty();
+                return false;
             }
         }
-        return Optional.of(nominal);
+        return true;
     }
 
     public void save(Path file) throws IOException {

@@ -31,6 +31,7 @@ public final class Joiner {
      * @param seconds the pictures last
      * @param whole whether the whole clip goes out: then all of its sound does, also what begins before the pictures or lasts longer
      * @param sound whether its sound goes along
+     * @param speed seconds of the source to one of the pictures; sound and words keep to it
      * @param timecode of the first picture going out
      * @param comment written into the file's description; empty for none
      */
@@ -40,20 +41,31 @@ public final class Joiner {
             Rational seconds,
             boolean whole,
             boolean sound,
+            Rational speed,
             Optional<String> timecode,
             String comment) {
         /** Of a span. */
         public Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
-            this(source, start, seconds, false, sound, timecode, "");
+            this(source, start, seconds, false, sound, Rational.ONE, timecode, "");
+        }
+
+        /** Whether sound is played at another pace, and so coded anew. */
+        public boolean isPaced() {
+            return !speed.equals(Rational.ONE);
+        }
+
+        /** Seconds of the source that go out. */
+        public Rational lasting() {
+            return seconds.times(speed);
         }
 
         private List<MediaInfo.Sound> sounds() {
             return sound ? source.sounds() : List.of();
         }
 
-        /** The source's clock at the file's beginning: sound may begin before the pictures. */
+        /** The source's clock at the file's beginning: sound that is taken as it is may begin before the pictures. */
         Rational origin() {
-            return !whole
+            return !whole || isPaced()
                     ? start
                     : sounds().stream()
                             .map(MediaInfo.Sound::start)
@@ -70,8 +82,8 @@ public final class Joiner {
         }
 
         private Rational within(Rational clock) {
-            Rational at = clock.minus(origin());
-            Rational end = seconds.plus(start).minus(origin());
+            Rational at = clock.minus(origin()).dividedBy(speed);
+            Rational end = seconds.plus(start.minus(origin()).dividedBy(speed));
             return at.isPositive() ? (at.compareTo(end) > 0 ? end : at) : Rational.ZERO;
         }
     }
@@ -87,7 +99,7 @@ public final class Joiner {
         Path list = write(scratch.resolve("segments.txt"), listing(segments));
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+warning", "-y"));
-        if (along.whole()) {
+        if (along.whole() && !along.isPaced()) {
             // all keep the source's clock, moved so that the file begins at 0
             arguments.addAll(
                     List.of("-copyts", "-itsoffset", decimal(along.start().minus(along.origin()))));
@@ -100,11 +112,13 @@ public final class Joiner {
         if (!along.sounds().isEmpty()) {
             inputs++;
             arguments.addAll(Input.guards());
-            if (along.whole()) {
+            if (along.whole() && !along.isPaced()) {
                 arguments.addAll(List.of("-itsoffset", decimal(Rational.ZERO.minus(along.origin()))));
             } else {
                 arguments.addAll(List.of("-seek_timestamp", "1", "-ss", decimal(along.start())));
-                arguments.addAll(List.of("-t", decimal(along.seconds())));
+                if (!along.whole()) {
+                    arguments.addAll(List.of("-t", decimal(along.lasting())));
+                }
             }
             arguments.addAll(List.of("-i", Input.url(along.source().file())));
         }
@@ -118,6 +132,9 @@ public final class Joiner {
                     continue;
                 }
                 arguments.addAll(Input.guards());
+                if (along.isPaced()) {
+                    arguments.addAll(List.of("-itsscale", decimal(along.speed().inverse())));
+                }
                 arguments.addAll(List.of("-i", Input.url(words)));
                 inputs++;
             } catch (MediaException e) {
@@ -136,14 +153,20 @@ public final class Joiner {
         arguments.addAll(
                 List.of("-field_order", Encoding.Fields.of(format.scan()).order()));
         if (!along.sounds().isEmpty()) {
-            arguments.addAll(List.of("-c:a", "copy"));
-            if (!along.whole()) {
+            if (along.isPaced()) {
+                arguments.addAll(List.of("-filter:a", Pace.filter(along.speed())));
+                arguments.addAll(mp4 ? List.of("-c:a", "aac", "-b:a", "256k") : List.of("-c:a", "flac"));
+                notes.add("the sound was coded anew as " + (mp4 ? "AAC" : "FLAC") + ", at the pictures' pace");
+            } else {
+                arguments.addAll(List.of("-c:a", "copy"));
+            }
+            if (!along.whole() && !along.isPaced()) {
                 arguments.addAll(List.of("-copypriorss", "0"));
             }
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
                 arguments.addAll(List.of("-map", "1:" + track.index()));
-                if (mp4 && !SOUND_IN_MP4.contains(track.codec())) {
+                if (mp4 && !along.isPaced() && !SOUND_IN_MP4.contains(track.codec())) {
                     arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
                     notes.add("the sound (" + track.codec() + ") cannot stand in this container and was coded as AAC");
                 }
@@ -220,7 +243,7 @@ public final class Joiner {
                 "-ss",
                 decimal(along.origin().minus(along.source().start())),
                 "-t",
-                decimal(along.seconds().plus(along.start()).minus(along.origin())),
+                decimal(along.lasting().plus(along.start()).minus(along.origin())),
                 Input.url(file)));
         Limits limits = Limits.copying(LIMIT, along.source().bytes(), file);
         try (Child child = Child.start(Tool.FFMPEG, arguments, limits, line -> {})) {

@@ -23,8 +23,13 @@ public final class ProofEncoding implements AutoCloseable {
     private final Child child;
     private final OutputStream pipe;
 
-    /** The sound that belongs to the pictures: of which file, from where and how long in seconds. */
-    public record Sound(Path file, Rational start, Rational length) {}
+    /** The sound that belongs to the pictures: of which file, from where and how long in seconds, played how fast. */
+    public record Sound(Path file, Rational start, Rational length, Rational speed) {
+        /** As fast as it is. */
+        public Sound(Path file, Rational start, Rational length) {
+            this(file, start, length, Rational.ONE);
+        }
+    }
 
     /** @param format of the pictures, 4:2:0 of eight bits; @param rate frames a second */
     public ProofEncoding(Path file, Format format, Rational rate, Optional<Sound> sound, int threads) {
@@ -67,6 +72,8 @@ public final class ProofEncoding implements AutoCloseable {
                 "48000",
                 "-b:a",
                 "192k")));
+        sound.filter(with -> !with.speed().equals(Rational.ONE))
+                .ifPresent(with -> arguments.addAll(List.of("-filter:a", Pace.filter(with.speed()))));
         int gop = Math.max(1, (int) Math.round(rate.toDouble() / 2));
         arguments.addAll(List.of("-vf", Encoding.tagFilter(format, "prog"), "-fps_mode", "passthrough"));
         arguments.addAll(Encoding.tags(format));

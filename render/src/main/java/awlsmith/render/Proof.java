@@ -15,11 +15,11 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Placement;
-import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.media.MediaException;
 import awlsmith.media.ProofEncoding;
 import java.nio.file.Path;
@@ -51,19 +51,20 @@ public final class Proof {
      * @param part of the treated picture; cut to it and grown to even sides
      * @param range of source frames
      */
-    public Proof(FrameSource clip, Recipe recipe, Region part, FrameRange range) {
+    public Proof(FrameSource clip, Treatment treatment, Region part, FrameRange range) {
         this.clip = clip;
-        Sides sides = Sides.of(recipe, clip.format());
+        Sides sides = Sides.of(treatment);
         Format out = sides.treated();
         Placement place = sides.place();
         this.part = part.within(out.width(), out.height()).aligned(Chroma.S420, out.width() & -2, out.height() & -2);
         this.range = sides.chain().outputOf(range);
-        var steps = new ArrayList<>(sides.base().steps());
+        var steps = new ArrayList<>(sides.base().recipe().steps());
         int width = Math.max(2, (int) Math.round(place.width()));
         int height = Math.max(2, (int) Math.round(place.height()));
         steps.add(Step.of("enlarge", Map.of("width", width, "height", height, "kernel", "bilinear")));
         this.treated = eightBits(sides.chain());
-        this.source = eightBits(new Recipe(steps).chain(clip.format()));
+        this.source = eightBits(
+                new Recipe(steps).on(treatment.material(), treatment.form()).chain());
         this.file = forScreens(treated.output(), this.part.width(), 2 * this.part.height());
         this.left = even(place.x());
         this.top = even(place.y());
@@ -86,10 +87,8 @@ public final class Proof {
 
     private static Chain eightBits(Chain chain) {
         Format out = chain.output();
-        var stages = new ArrayList<Stage>(chain.stages());
-        stages.addAll(LayoutStages.between(
+        return chain.then(LayoutStages.between(
                 out, LIKE_A_FILE.fileFormat(out, chain.source().height())));
-        return new Chain(chain.source(), stages);
     }
 
     /** A page shows stills without regard to primaries and curve; with these tags its player does the same. */
@@ -111,6 +110,11 @@ public final class Proof {
                 + treated.workBytes() * machine.threads()
                 + 2 * source
                 + 2 * file.floatBytes();
+    }
+
+    /** Seconds of the source that go by in one of the proof's. */
+    public Rational speed() {
+        return treated.speed();
     }
 
     /** Frames it will hold. */

@@ -5,40 +5,38 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
-import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Timing;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.core.upscale.ModelStage;
-import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Map;
 import java.util.Optional;
 
 /**
  * One file to make.
  *
+ * @param treatment what is done with it
  * @param range frames of the clip to send out
  * @param out where the finished file goes; its ending names the container
  * @param scratch folder for finished segments; what lies there from an earlier run of the same request is used again
  * @param segmentFrames frames to a segment
- * @param form that nets run in
  * @param damaged whether a clip that promises more frames than decode is rendered all the same
  */
 public record RenderRequest(
         Clip clip,
-        Recipe recipe,
+        Treatment treatment,
         FrameRange range,
         Deliverable deliverable,
         Path out,
         Path scratch,
         int segmentFrames,
-        NetForm form,
         boolean damaged) {
     /** Containers by ending, with the codecs that may stand in each. */
     private static final Map<String, java.util.Set<Deliverable.Codec>> CONTAINERS = Map.of(
@@ -55,7 +53,7 @@ public record RenderRequest(
             Path out,
             Path scratch,
             int segmentFrames) {
-        this(clip, recipe, range, deliverable, out, scratch, segmentFrames, Models.quickest(), false);
+        this(clip, recipe.on(clip.material()), range, deliverable, out, scratch, segmentFrames, false);
     }
 
     public RenderRequest {
@@ -79,25 +77,27 @@ public record RenderRequest(
     }
 
     public RenderRequest with(NetForm other) {
-        return new RenderRequest(clip, recipe, range, deliverable, out, scratch, segmentFrames, other, damaged);
+        return with(treatment.with(other));
     }
 
-    /** The recipe's stages alone. */
-    Chain treated() {
-        return recipe.chain(clip.format(), form);
+    public RenderRequest with(Treatment other) {
+        return new RenderRequest(clip, other, range, deliverable, out, scratch, segmentFrames, damaged);
+    }
+
+    /** That nets run in. */
+    NetForm form() {
+        return treatment.form();
     }
 
     /** The recipe's stages and behind them what the file's layout needs. */
     public Chain chain() {
-        Chain treated = treated();
-        var stages = new ArrayList<Stage>(treated.stages());
-        stages.addAll(LayoutStages.between(treated.output(), fileFormat(treated)));
-        return new Chain(clip.format(), stages);
+        Chain treated = treatment.chain();
+        return treated.then(LayoutStages.between(treated.output(), fileFormat()));
     }
 
     /** Frames to be made, counted in output frames from the clip's start. */
     public FrameRange outputRange() {
-        return treated().outputOf(range);
+        return treatment.chain().outputOf(range);
     }
 
     /** Whether it is of the clip from its first frame to its last. */
@@ -109,30 +109,22 @@ public record RenderRequest(
 
     /** Frames a second going out, or empty when they come unevenly. */
     public Optional<Rational> outputRate() {
-        Rational factor = treated().rate();
-        return clip.steadyRate().map(rate -> rate.times(factor));
+        return treatment.times().rate();
     }
 
-    /** Seconds from the clip's first frame to an output frame. */
-    Rational outputTime(Chain chain, long output) {
-        return clip.steadyRate()
-                .map(rate -> Rational.of(output).dividedBy(rate.times(chain.rate())))
-                .orElseGet(() -> unevenTime(chain.position(output)));
+    /**
+     * Seconds that output frames last.
+     *
+     * @param first of them
+     * @param count of them
+     */
+    Rational lasting(long first, long count) {
+        Timing times = treatment.times();
+        return times.at(first + count).minus(times.at(first));
     }
 
-    private Rational unevenTime(Rational position) {
-        long before = position.floor();
-        int count = clip.index().orElseThrow().count();
-        if (before >= count) {
-            return clip.time(count);
-        }
-        Rational rest = position.minus(Rational.of(before));
-        Rational at = clip.time(before);
-        return at.plus(rest.times(clip.time(before + 1).minus(at)));
-    }
-
-    public Format fileFormat(Chain treated) {
-        return deliverable.fileFormat(treated.output(), clip.format().height());
+    public Format fileFormat() {
+        return deliverable.fileFormat(treatment.output(), clip.format().height());
     }
 
     /** What it will make and take. */
@@ -140,26 +132,35 @@ public record RenderRequest(
         var video = clip.info().video();
         long frames = range.isOpen() ? Math.max(1, clip.info().expectedFrames() - range.from()) : range.count();
         long bits = video.bitRate() > 0 ? video.bitRate() : clip.info().bitRate();
-        Chain chain = treated();
-        Rational rate = clip.steadyRate().orElse(video.rate()).times(chain.rate());
-        long made = chain.outputOf(new FrameRange(range.from(), range.from() + frames))
-                .count();
+        Chain chain = treatment.chain();
+        FrameRange going = chain.outputOf(new FrameRange(range.from(), range.from() + frames));
+        long made = going.count();
+        Rational rate = outputRate().orElseGet(() -> mean(going).orElse(video.rate()));
         RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
         return video.alpha()
                 ? plan.warned("the file can hold transparency (alpha), which is not treated yet: it will be lost")
                 : plan;
     }
 
+    /** Frames a second of uneven ones, in the mean; empty where nobody knows their times. */
+    private Optional<Rational> mean(FrameRange frames) {
+        if (clip.index().isEmpty()) {
+            return Optional.empty();
+        }
+        Rational seconds = lasting(frames.from(), frames.count());
+        return seconds.isPositive() ? Optional.of(Rational.of(frames.count()).dividedBy(seconds)) : Optional.empty();
+    }
+
     /** What the file says of itself in its description. */
     String comment() {
-        String steps = recipe.steps().stream()
+        String steps = treatment.recipe().steps().stream()
                 .filter(Step::on)
                 .map(step -> step.kind() + " " + step.settings().given())
                 .collect(java.util.stream.Collectors.joining("; "));
-        boolean nets = treated().stages().stream()
+        boolean nets = treatment.chain().stages().stream()
                 .anyMatch(stage ->
                         stage instanceof ModelStage with && with.model().isPresent());
         return "Awlsmith " + Engine.VERSION + (steps.isEmpty() ? "" : ": " + steps)
-                + (nets ? "; nets in " + form.words() : "");
+                + (nets ? "; nets in " + form().words() : "");
     }
 }

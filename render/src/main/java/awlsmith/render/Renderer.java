@@ -90,7 +90,7 @@ public final class Renderer {
             return whole.count();
         }
         Chain chain = request.chain();
-        Format file = request.fileFormat(request.treated());
+        Format file = request.fileFormat();
         var source = new AheadSource(request.clip());
         var range = new FrameRange(from, whole.end());
         var layout = new RawLayout(file);
@@ -213,7 +213,7 @@ public final class Renderer {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
         try {
-            Format file = request.fileFormat(request.treated());
+            Format file = request.fileFormat();
             Joiner.Along along = along(frames);
             var note = Joiner.join(segments.list(frames), file, along, part, request.scratch(), cancel);
             var facts = ReadBack.of(part, cancel);
@@ -227,9 +227,8 @@ public final class Renderer {
 
     private Joiner.Along along(long frames) {
         var clip = request.clip();
-        Chain chain = request.chain();
         long first = request.outputRange().from();
-        Rational seconds = request.outputTime(chain, first + frames).minus(request.outputTime(chain, first));
+        Rational seconds = request.lasting(first, frames);
         // what goes along keeps to the file's clock, on which the pictures need not begin at 0
         Rational start = clip.index()
                 .map(index -> index.clock(request.range().from()))
@@ -240,23 +239,23 @@ public final class Renderer {
                 seconds,
                 request.isWhole(),
                 request.deliverable().sound(),
-                timecode(chain),
+                request.treatment().chain().speed(),
+                timecode(),
                 request.comment());
     }
 
-    /** The label of the first frame going out, where frames come evenly and whole times as many as labels. */
-    private Optional<String> timecode(Chain chain) {
+    /** The label of the first frame going out, where frames come evenly and at a rate that has labels. */
+    private Optional<String> timecode() {
         var clip = request.clip();
-        Rational factor = chain.rate();
-        if (clip.steadyRate().isEmpty() || factor.den() != 1) {
+        if (clip.steadyRate().isEmpty() || request.outputRate().isEmpty()) {
             return Optional.empty();
         }
         return clip.info()
                 .extras()
                 .timecode()
                 .flatMap(text -> TimeCode.parse(text, clip.steadyRate().get()))
-                .map(code -> code.plus(request.range().from())
-                        .times((int) factor.num())
-                        .toString());
+                .flatMap(code -> code.plus(request.range().from())
+                        .at(request.outputRate().get()))
+                .map(TimeCode::toString);
     }
 }

@@ -1,7 +1,5 @@
 package awlsmith.render;
 
-import awlsmith.core.picture.Rational;
-import awlsmith.core.pipeline.Chain;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetForm;
@@ -112,12 +110,10 @@ final class SegmentFolder {
 
     List<Joiner.Segment> list(long frames) {
         var list = new ArrayList<Joiner.Segment>();
-        Chain chain = request.chain();
         long first = request.outputRange().from();
         for (long at = 0; at < frames; at += request.segmentFrames()) {
             long end = Math.min(frames, at + request.segmentFrames());
-            Rational seconds = request.outputTime(chain, first + end).minus(request.outputTime(chain, first + at));
-            list.add(new Joiner.Segment(file(list.size()), seconds));
+            list.add(new Joiner.Segment(file(list.size()), request.lasting(first + at, end - at)));
         }
         return list;
     }
@@ -139,7 +135,7 @@ final class SegmentFolder {
         String all = Engine.PIXELS + "|" + source.bytes() + "|"
                 + request.clip().index().map(FrameIndex::fingerprint).orElse(0L) + "|"
                 + request.clip().format() + "|"
-                + request.recipe().toTree() + "|" + request.range() + "|" + request.deliverable() + "|"
+                + request.treatment().recipe().toTree() + "|" + request.range() + "|" + request.deliverable() + "|"
                 + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint();
         try {
             byte[] hash = MessageDigest.getInstance("SHA-256").digest(all.getBytes(StandardCharsets.UTF_8));

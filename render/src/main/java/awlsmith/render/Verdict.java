@@ -22,6 +22,9 @@ final class Verdict {
     /** Seconds that sound may be longer or shorter: its packets are cut whole, and coders add some silence. */
     private static final double SOUND_SLACK = 0.12;
 
+    /** Seconds that no file has. */
+    private static final Rational ALL = Rational.of(1_000_000);
+
     private final RenderRequest request;
     private final Format asked;
     private final Joiner.Along along;
@@ -79,11 +82,8 @@ final class Verdict {
     }
 
     private void times(ReadBack.Facts facts, List<String> wrong) {
-        var chain = request.chain();
         long first = request.outputRange().from();
-        double length = request.outputTime(chain, first + frames - 1)
-                .minus(request.outputTime(chain, first))
-                .toDouble();
+        double length = request.lasting(first, frames - 1).toDouble();
         close("length", facts.length().toDouble(), length, TIME_SLACK, wrong);
     }
 
@@ -96,12 +96,19 @@ final class Verdict {
             return;
         }
         for (int n = 0; n < facts.sounds().size(); n++) {
-            Optional<SoundLength.Span> span = along.whole()
+            Optional<SoundLength.Span> span = along.whole() && !along.isPaced()
                     ? Optional.empty()
-                    : Optional.of(new SoundLength.Span(along.start(), along.seconds()));
-            Rational source = SoundLength.of(along.source(), wanted.get(n), span, cancel);
-            close("sound", facts.sounds().get(n).toDouble(), source.toDouble(), SOUND_SLACK, wrong);
-            if (along.whole()) {
+                    : Optional.of(new SoundLength.Span(along.start(), along.whole() ? ALL : along.lasting()));
+            double source = SoundLength.of(along.source(), wanted.get(n), span, cancel)
+                    .dividedBy(along.speed())
+                    .toDouble();
+            if (along.isPaced()) {
+                // silence stands before sound that begins later than the pictures
+                Rational late = wanted.get(n).start().minus(along.start());
+                source += late.isPositive() ? late.dividedBy(along.speed()).toDouble() : 0;
+            }
+            close("sound", facts.sounds().get(n).toDouble(), source, SOUND_SLACK, wrong);
+            if (along.whole() && !along.isPaced()) {
                 double apart = facts.info()
                         .sounds()
                         .get(n)

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.recipe.Material;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Step;
@@ -66,7 +67,7 @@ class ModelRecipeTest {
     @Test
     void theStepsLineNamesTheModel() {
         Step step = Step.parse("enlarge factor=2 model=photographic mode=fast");
-        assertThat(step.known().summary(step.settings(), SMALL)).isEqualTo("2x photographic fast");
+        assertThat(new Recipe(List.of(step)).on(Material.of(SMALL)).summary(0)).isEqualTo("2x photographic fast");
     }
 
     @Test

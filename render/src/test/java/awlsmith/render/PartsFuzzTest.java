@@ -17,15 +17,18 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
-import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.Material;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.StepKind;
 import awlsmith.core.recipe.StepRegistry;
+import awlsmith.core.recipe.Treatment;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -89,15 +92,25 @@ class PartsFuzzTest {
     }
 
     private static void hold(String what, Format format, Recipe recipe, SplittableRandom random, ForkJoinPool threads) {
-        Chain treated = recipe.chain(format);
+        var clip = new Painted(format, random.nextLong(), times(random));
+        Treatment treatment = Analyses.complete(
+                recipe.on(new Material(format, clip.times())),
+                clip,
+                Analyses.Store.NONE,
+                new PlanePool(0),
+                Work.alone(),
+                (doing, frames) -> {});
+        Chain treated = treatment.chain();
+        Timing shown = treatment.times();
         var codec = Deliverable.usual(random.nextBoolean() ? Deliverable.Codec.H264 : Deliverable.Codec.FFV1);
-        var stages = new ArrayList<Stage>(treated.stages());
-        stages.addAll(LayoutStages.between(treated.output(), codec.fileFormat(treated.output(), format.height())));
-        var chain = new Chain(format, stages);
-        var clip = new Painted(format, random.nextLong());
+        Chain chain = treated.then(
+                LayoutStages.between(treated.output(), codec.fileFormat(treated.output(), format.height())));
         Format out = chain.output();
         List<Frame> whole = run(chain, clip, new FrameRange(0, 1000), out.whole(), Work.alone());
-        assertThat(whole).as(what).isNotEmpty();
+        assertThat(whole.size()).as(what).isPositive().isEqualTo((int) shown.count());
+        for (Frame frame : whole) {
+            assertThat(frame.time()).as("%s frame %d", what, frame.number()).isEqualTo(shown.at(frame.number()));
+        }
         for (int i = 0; i < 5; i++) {
             Region part = part(out, random, i);
             int from = random.nextInt(whole.size());
@@ -150,6 +163,33 @@ class PartsFuzzTest {
                 ColourTags.UNKNOWN,
                 random.nextInt(3) == 0 ? new Rational(16, 15) : Rational.ONE,
                 scan == 0 ? Scan.TOP_FIRST : scan == 1 ? Scan.BOTTOM_FIRST : Scan.PROGRESSIVE);
+    }
+
+    /** Evenly, or each frame as long as chance has it. */
+    private static Timing times(SplittableRandom random) {
+        if (random.nextBoolean()) {
+            return Timing.steady(new Rational(30000, 1001), FRAMES);
+        }
+        long[] ticks = new long[FRAMES + 1];
+        for (int n = 0; n < FRAMES; n++) {
+            ticks[n + 1] = ticks[n] + 5 + random.nextInt(90);
+        }
+        return new Timing() {
+            @Override
+            public long count() {
+                return FRAMES;
+            }
+
+            @Override
+            public Rational at(long frame) {
+                return new Rational(ticks[(int) frame], 1000);
+            }
+
+            @Override
+            public Optional<Rational> rate() {
+                return Optional.empty();
+            }
+        };
     }
 
     /** One to three steps that work on what reaches them; empty when chance finds none in a few tries. */
@@ -209,7 +249,7 @@ class PartsFuzzTest {
     }
 
     /** Noise over slopes that move, with an upright line that is a scratch in some. */
-    private record Painted(Format format, long seed) implements FrameSource {
+    private record Painted(Format format, long seed, Timing times) implements FrameSource {
         @Override
         public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel cancel) {
             return new FrameStream() {
@@ -225,7 +265,7 @@ class PartsFuzzTest {
                     if (next >= Math.min(range.end(), FRAMES)) {
                         return Optional.empty();
                     }
-                    Frame frame = Frame.blank(format, window, next, new Rational(next, 25), pool);
+                    Frame frame = Frame.blank(format, window, next, times.at(next), pool);
                     for (int p = 0; p < frame.planes().size(); p++) {
                         paint(frame, p);
                     }

@@ -104,7 +104,7 @@ class ProofTest {
         Recipe plain = recipe("enlarge factor=2 kernel=bilinear");
         Region part = new Region(40, 20, 120, 80);
         FrameRange range = new FrameRange(7, 19);
-        var frames = made(new Proof(clip, treated, part, range), folder.resolve("both.mp4"));
+        var frames = made(new Proof(clip, treated.on(clip.material()), part, range), folder.resolve("both.mp4"));
         var above = frames(clip, plain, range, part);
         var below = frames(clip, treated, range, part);
         assertThat(frames).hasSize(12);
@@ -123,13 +123,14 @@ class ProofTest {
     void theSourceLiesWhereTheTreatedPictureHasIt() {
         Recipe treated = recipe("crop left=16 width=64 top=8 height=48", "enlarge factor=2 kernel=bilinear");
         FrameRange range = new FrameRange(3, 6);
-        for (Frame frame :
-                made(new Proof(clip, treated, new Region(0, 0, 128, 96), range), folder.resolve("crop.mp4"))) {
+        for (Frame frame : made(
+                new Proof(clip, treated.on(clip.material()), new Region(0, 0, 128, 96), range),
+                folder.resolve("crop.mp4"))) {
             // the same kernel on both sides: nothing differs but at the crop's own edges
             assertThat(Psnr.of(half(frame, 0), half(frame, 1), 6)).isGreaterThan(44);
         }
         Recipe boxed = recipe("enlarge width=256 height=128 fit=letterbox kernel=bilinear");
-        var proof = new Proof(clip, boxed, new Region(0, 0, 256, 128), range);
+        var proof = new Proof(clip, boxed.on(clip.material()), new Region(0, 0, 256, 128), range);
         for (Frame frame : made(proof, folder.resolve("box.mp4"))) {
             assertThat(Psnr.of(half(frame, 0), half(frame, 1), 0)).isGreaterThan(42);
             assertThat(half(frame, 0).at(4, 60)).as("black beside the source").isCloseTo(0, within(0.02f));
@@ -145,7 +146,8 @@ class ProofTest {
         Clip interlaced = indexed(file);
         var proof = new Proof(
                 interlaced,
-                recipe("deinterlace rate=fields", "enlarge factor=2 kernel=bilinear"),
+                recipe("deinterlace rate=fields", "enlarge factor=2 kernel=bilinear")
+                        .on(interlaced.material()),
                 new Region(0, 0, 192, 128),
                 new FrameRange(2, 6));
         assertThat(proof.frames()).isEqualTo(8);
@@ -162,7 +164,10 @@ class ProofTest {
     void whatWasMadeUntilItWasStoppedIsAWholeFile() {
         var cancel = new Cancel();
         var proof = new Proof(
-                clip, recipe("enlarge factor=2 kernel=bilinear"), new Region(0, 0, 64, 64), new FrameRange(0, 40));
+                clip,
+                recipe("enlarge factor=2 kernel=bilinear").on(clip.material()),
+                new Region(0, 0, 64, 64),
+                new FrameRange(0, 40));
         var watch = new RenderWatch() {
             @Override
             public void frames(long done, Shares shares) {
@@ -185,7 +190,10 @@ class ProofTest {
     void theEdgeWandersBetweenSourceAndTreated() {
         Path proofFile = folder.resolve("proof.mp4");
         var proof = new Proof(
-                clip, recipe("enlarge factor=2 kernel=lanczos3"), new Region(0, 0, 128, 96), new FrameRange(0, 30));
+                clip,
+                recipe("enlarge factor=2 kernel=lanczos3").on(clip.material()),
+                new Region(0, 0, 128, 96),
+                new FrameRange(0, 30));
         var sound = Optional.<ProofEncoding.Sound>empty();
         proof.make(proofFile, RATE, sound, machine, RenderWatch.SILENT, new Cancel());
         Clip proved = indexed(proofFile);

@@ -92,7 +92,7 @@ class RendererTest {
         assertThat(result.facts().errors()).isZero();
         List<byte[]> made = codes(request.out());
         var chain = DOUBLE.chain(clip.format());
-        var layout = new RawLayout(request.fileFormat(chain));
+        var layout = new RawLayout(request.fileFormat());
         try (var stream =
                 chain.open(clip, FrameRange.single(13), chain.output().whole(), new PlanePool(0), Work.alone())) {
             Frame still = stream.next().orElseThrow();

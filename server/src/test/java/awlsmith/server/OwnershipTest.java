@@ -102,7 +102,8 @@ class OwnershipTest {
         String later = "{\"awlsmith\":1,\"steps\":[{\"step\":\"glisten\",\"settings\":{\"amount\":3}}]}";
         String first = server.post("/api/renders", order).json().path("id").asString();
         server.post("/api/renders/" + first + "/cancel", "");
-        execute("update render set recipe = ?, state = 'WAITING' where id = ?", later, first);
+        execute("update render set recipe = ? where id = ?", later, first);
+        server.post("/api/renders/" + first + "/retry", "");
         String second = server.post("/api/renders", order).json().path("id").asString();
         JsonNode all = server.until("/api/renders", list -> {
             boolean failed = false;

@@ -19,6 +19,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import org.junit.jupiter.api.extension.ParameterContext;
 import org.junit.jupiter.api.extension.ParameterResolver;
@@ -274,16 +275,33 @@ public final class RunningServer implements ParameterResolver {
 
     /** Asks again until the answer is as wished, for at most a minute. */
     public JsonNode until(String path, Predicate<JsonNode> wish) {
+        return until(path, () -> get(path).json(), wish);
+    }
+
+    /** The same of a question that is posted. */
+    public JsonNode untilPosted(String path, String body, Predicate<JsonNode> wish) {
+        return until(path, () -> post(path, body).json(), wish);
+    }
+
+    private static JsonNode until(String path, Supplier<JsonNode> ask, Predicate<JsonNode> wish) {
         Instant end = Instant.now().plusSeconds(90);
         JsonNode last = null;
         while (Instant.now().isBefore(end)) {
-            last = get(path).json();
+            last = ask.get();
             if (wish.test(last)) {
                 return last;
             }
             java.util.concurrent.locks.LockSupport.parkNanos(30_000_000);
         }
         throw new AssertionError(path + " did not become as wished; last: " + last);
+    }
+
+    /** Takes in a file and waits until it is read. */
+    public JsonNode uploaded(String name, byte[] bytes) {
+        JsonNode added = upload(name, bytes).json();
+        return until(
+                "/api/clips/" + added.path("id").asString(),
+                c -> !c.path("state").asString().equals("READING"));
     }
 
     /** Takes in a moving test picture and waits until it is read. */
@@ -295,10 +313,7 @@ public final class RunningServer implements ParameterResolver {
                     ("-f lavfi -i testsrc2=s=%dx%d:r=25 -f lavfi -i sine=r=48000 -frames:v %d -t %s -pix_fmt yuv420p "
                                     + "-c:v libx264 -preset ultrafast -c:a aac %s")
                             .formatted(width, height, frames, frames / 25.0, file));
-            JsonNode added = upload(name, Files.readAllBytes(file)).json();
-            return until(
-                    "/api/clips/" + added.path("id").asString(),
-                    c -> !c.path("state").asString().equals("READING"));
+            return uploaded(name, Files.readAllBytes(file));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

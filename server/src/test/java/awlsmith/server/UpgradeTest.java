@@ -12,7 +12,8 @@ import org.junit.jupiter.api.Test;
 /** A database that was filled by the first version is brought to this one, migration by migration, with nothing lost. */
 class UpgradeTest {
     /** The one that code was generated from; nobody else uses it while tests run. */
-    private static final String URL = System.getenv("SPRING_DATASOURCE_URL").replace("awlsmith_test", "awlsmith_build");
+    private static final String URL =
+            System.getenv("SPRING_DATASOURCE_URL").replaceFirst("awlsmith_test\\d*", "awlsmith_build");
 
     private static final String PASSWORD = System.getenv("SPRING_DATASOURCE_PASSWORD");
     private static final String CLIP = "11111111-1111-1111-1111-111111111111";

@@ -66,6 +66,25 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
         return new Frame(format, part, List.of(cut), number, time);
     }
 
+    /** The same frame shown at another time; the samples are shared. */
+    public Frame timed(Rational other) {
+        return other.equals(time) ? this : new Frame(format, window, planes, number, other);
+    }
+
+    /** A copy of the given part, with planes from the pool. */
+    public Frame copy(Region part, long newNumber, Rational newTime, PlanePool pool) {
+        Frame from = cut(part);
+        Frame to = blank(format, part, newNumber, newTime, pool);
+        for (int p = 0; p < planes.size(); p++) {
+            Plane source = from.plane(p);
+            Plane copy = to.plane(p);
+            for (int y = 0; y < copy.height(); y++) {
+                System.arraycopy(source.data(), source.row(y), copy.data(), copy.row(y), copy.width());
+            }
+        }
+        return to;
+    }
+
     /** Gives the planes back to the pool they came from; the frame must not be used afterwards. */
     public void release(PlanePool pool) {
         planes.forEach(pool::giveBack);

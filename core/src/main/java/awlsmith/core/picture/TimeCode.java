@@ -59,6 +59,26 @@ public record TimeCode(long frame, int count, boolean drop) {
         return new TimeCode(frame * factor, count * factor, drop);
     }
 
+    /**
+     * The same moment counted at another rate; of a frame's part of a second the label below.
+     *
+     * @param rate frames a second
+     * @return empty where frames are not labelled so: rates are whole, or 1000/1001 of a whole one (SMPTE ST 12-1)
+     */
+    public Optional<TimeCode> at(Rational rate) {
+        int other = (int) Math.max(1, Math.round(rate.toDouble()));
+        boolean labelled = rate.equals(Rational.of(other)) || rate.equals(new Rational(1000L * other, 1001));
+        if (!labelled || other > 99) {
+            return Optional.empty();
+        }
+        if (other % count == 0) {
+            return Optional.of(times(other / count));
+        }
+        String label = toString();
+        long frames = Long.parseLong(label.substring(9)) * other / count;
+        return parse(label.substring(0, 8) + String.format(Locale.ROOT, ":%02d", frames), rate);
+    }
+
     /** {@code 01:02:03:04}, with {@code ;} before the frames where numbers are dropped. */
     @Override
     public String toString() {

@@ -17,11 +17,30 @@ import java.util.Optional;
  */
 public final class Chain {
     private final Format source;
+    private final Optional<Timing> times;
     private final List<Stage> stages;
 
+    /** Frames keep the times that the stages give them. */
     public Chain(Format source, List<Stage> stages) {
+        this(source, Optional.empty(), stages);
+    }
+
+    /** @param times of the source's frames, by which all frames' times are known */
+    public Chain(Format source, Timing times, List<Stage> stages) {
+        this(source, Optional.of(times), stages);
+    }
+
+    private Chain(Format source, Optional<Timing> times, List<Stage> stages) {
         this.source = source;
+        this.times = times;
         this.stages = List.copyOf(stages);
+    }
+
+    /** The same with more stages behind. */
+    public Chain then(List<Stage> more) {
+        var all = new ArrayList<Stage>(stages);
+        all.addAll(more);
+        return new Chain(source, times, all);
     }
 
     public Format source() {
@@ -36,7 +55,7 @@ public final class Chain {
         return stages;
     }
 
-    /** Where the whole source picture lies in the output picture. */
+    /** Where the whole source picture lies in the output picture; where geometry moves, at rest. */
     public Placement placement() {
         Placement place = Placement.over(source);
         Format before = source;
@@ -47,9 +66,41 @@ public final class Chain {
         return place;
     }
 
-    /** Output frames to one source frame, in the long run. */
-    public Rational rate() {
-        return stages.stream().map(Stage::rate).reduce(Rational.ONE, Rational::times);
+    /** Where the whole source picture lies in an output frame. */
+    public Placement placement(long output) {
+        long[] numbers = new long[stages.size()];
+        long number = output;
+        for (int i = numbers.length - 1; i >= 0; i--) {
+            numbers[i] = number;
+            number = stages.get(i).position(number).floor();
+        }
+        Placement place = Placement.over(source);
+        Format before = source;
+        for (int i = 0; i < numbers.length; i++) {
+            Stage stage = stages.get(i);
+            place = place.within(before, stage.placement(numbers[i]));
+            before = stage.output();
+        }
+        return place;
+    }
+
+    /** Whether the placement differs from frame to frame. */
+    public boolean isMoving() {
+        return stages.stream().anyMatch(Stage::isMoving);
+    }
+
+    /** When output frames are shown, by when the source's are. */
+    public Timing times(Timing of) {
+        Timing times = of;
+        for (Stage stage : stages) {
+            times = stage.times(times);
+        }
+        return times;
+    }
+
+    /** Seconds of the source that go by in one second of the output. */
+    public Rational speed() {
+        return stages.stream().map(Stage::speed).reduce(Rational.ONE, Rational::times);
     }
 
     /** Where in the source an output frame lies, in source frames. */
@@ -77,12 +128,12 @@ public final class Chain {
 
     /** The part of the source picture that a part of the output is made from. */
     public Region needs(Region output) {
-        return regions(output).getFirst();
+        return regions(output, FrameRange.all()).getFirst();
     }
 
     /** Most bytes of planes alive at once while one frame over the given part of the output is made. */
     public long bytesAlive(Region output) {
-        var regions = regions(output);
+        var regions = regions(output, FrameRange.all());
         Format format = source;
         long bytes = 0;
         for (int i = 0; i < stages.size(); i++) {
@@ -105,11 +156,14 @@ public final class Chain {
      * @param wanted part of the output picture, on whole chroma samples
      */
     public FrameStream open(FrameSource clip, FrameRange range, Region wanted, PlanePool pool, Work work) {
-        var regions = regions(wanted);
         var ranges = ranges(range);
+        var regions = regions(wanted, ranges);
         FrameStream stream = clip.open(ranges.getFirst(), regions.getFirst(), pool, work.cancel());
+        Optional<Timing> shown = times;
         for (int i = 0; i < stages.size(); i++) {
-            stream = new StageStream(stream, stages.get(i), ranges.get(i + 1), regions.get(i + 1), pool, work);
+            Stage stage = stages.get(i);
+            shown = shown.map(stage::times);
+            stream = new StageStream(stream, stage, ranges.get(i + 1), regions.get(i + 1), shown, pool, work);
         }
         return stream;
     }
@@ -129,12 +183,20 @@ public final class Chain {
         return ranges;
     }
 
-    /** Regions before each stage and behind the last. */
-    private List<Region> regions(Region output) {
+    private List<Region> regions(Region output, FrameRange range) {
+        return regions(output, ranges(range));
+    }
+
+    /**
+     * Regions before each stage and behind the last.
+     *
+     * @param ranges frames before each stage and behind the last
+     */
+    private List<Region> regions(Region output, List<FrameRange> ranges) {
         var regions = new ArrayList<Region>();
         regions.add(output);
-        for (Stage stage : stages.reversed()) {
-            regions.addFirst(stage.needs(regions.getFirst()));
+        for (int i = stages.size() - 1; i >= 0; i--) {
+            regions.addFirst(stages.get(i).needs(regions.getFirst(), ranges.get(i + 1)));
         }
         return regions;
     }
@@ -153,17 +215,26 @@ public final class Chain {
         private final Stage stage;
         private final FrameRange range;
         private final Region wanted;
+        private final Optional<Timing> times;
         private final PlanePool pool;
         private final Work work;
         private final Deque<Frame> held = new ArrayDeque<>();
         private boolean inputEnded;
         private long nextNumber;
 
-        StageStream(FrameStream input, Stage stage, FrameRange range, Region wanted, PlanePool pool, Work work) {
+        StageStream(
+                FrameStream input,
+                Stage stage,
+                FrameRange range,
+                Region wanted,
+                Optional<Timing> times,
+                PlanePool pool,
+                Work work) {
             this.input = input;
             this.stage = stage;
             this.range = range;
             this.wanted = wanted;
+            this.times = times;
             this.pool = pool;
             this.work = work;
             this.nextNumber = range.from();
@@ -194,8 +265,8 @@ public final class Chain {
                 here++;
             }
             Frame made = stage.treat(new Near(near, here, nextNumber), wanted, pool, work);
-            nextNumber++;
-            return Optional.of(made);
+            long number = nextNumber++;
+            return Optional.of(times.map(shown -> made.timed(shown.at(number))).orElse(made));
         }
 
         private void fill(long last) {

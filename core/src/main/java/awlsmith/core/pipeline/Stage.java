@@ -16,9 +16,23 @@ import awlsmith.core.picture.Region;
 public interface Stage {
     Format output();
 
-    /** Where the whole input picture lies in the output picture. */
+    /** Where the whole input picture lies in the output picture; of a stage whose geometry moves, where it lies at rest. */
     default Placement placement() {
         return Placement.over(output());
+    }
+
+    /**
+     * Where the whole input picture lies in an output frame.
+     *
+     * @param output number of the output frame
+     */
+    default Placement placement(long output) {
+        return placement();
+    }
+
+    /** Whether the placement differs from frame to frame. */
+    default boolean isMoving() {
+        return false;
     }
 
     /** Whether rows of the input stay rows of the output, so that {@link #placement} tells all; turned pictures do not. */
@@ -37,6 +51,16 @@ public interface Stage {
      */
     default Rational position(long output) {
         return Rational.of(output).dividedBy(rate());
+    }
+
+    /** When the output frames are shown, by when the input's are. */
+    default Timing times(Timing input) {
+        return rate().equals(Rational.ONE) ? input : new Timing.Placed(input, this);
+    }
+
+    /** Seconds of the input that go by in one second of the output; its sound keeps to them. */
+    default Rational speed() {
+        return Rational.ONE;
     }
 
     /** The first output frame that is not made around an earlier input frame than this one. */
@@ -59,8 +83,20 @@ public interface Stage {
         return 0;
     }
 
-    /** The part of the input picture that a part of the output picture is made from, on whole chroma samples. */
+    /**
+     * The part of the input picture that a part of the output picture is made from, on whole chroma samples; where geometry moves,
+     * enough for every frame.
+     */
     Region needs(Region output);
+
+    /**
+     * The part of the input picture that a part of the output picture is made from in some frames.
+     *
+     * @param frames output frames
+     */
+    default Region needs(Region output, FrameRange frames) {
+        return needs(output);
+    }
 
     /**
      * Makes one output frame.

@@ -4,7 +4,6 @@ import awlsmith.core.fields.CadenceStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -59,7 +58,8 @@ final class CadenceStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
+        Format input = given.format();
         var problems = new ArrayList<Problem>();
         long period = film(settings) ? 5 : settings.whole(PERIOD).orElseThrow();
         long phase = settings.whole(PHASE).orElseThrow();
@@ -75,7 +75,8 @@ final class CadenceStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
         int phase = Math.toIntExact(settings.whole(PHASE).orElseThrow());
         return List.of(
                 film(settings)
@@ -85,7 +86,7 @@ final class CadenceStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
         long phase = settings.whole(PHASE).orElseThrow();
         return film(settings)
                 ? "3:2, from frame " + phase

@@ -3,7 +3,6 @@ package awlsmith.core.recipe;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.resample.PlaceStage;
-import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -42,7 +41,8 @@ final class CropStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
+        Format input = given.format();
         var problems = new ArrayList<Problem>();
         int left = value(settings, LEFT, 0);
         int top = value(settings, TOP, 0);
@@ -88,7 +88,8 @@ final class CropStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
         int left = value(settings, LEFT, 0);
         int top = value(settings, TOP, 0);
         Format kept = input.withSize(
@@ -100,7 +101,8 @@ final class CropStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
+        Format input = given.format();
         int left = value(settings, LEFT, 0);
         int top = value(settings, TOP, 0);
         return value(settings, WIDTH, input.width() - left) + "x" + value(settings, HEIGHT, input.height() - top)

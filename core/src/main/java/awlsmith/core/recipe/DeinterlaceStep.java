@@ -53,7 +53,8 @@ final class DeinterlaceStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
+        Format input = given.format();
         if (order(settings, input) == Scan.PROGRESSIVE) {
             return List.of(Problem.at(
                     "order",
@@ -74,7 +75,9 @@ final class DeinterlaceStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
+        NetForm form = given.form();
         boolean everyField = settings.choice(RATE).orElseThrow().equals("fields");
         Scan order = order(settings, input);
         Optional<ModelCard> card = withModel(settings) ? model() : Optional.empty();
@@ -96,7 +99,8 @@ final class DeinterlaceStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
+        Format input = given.format();
         String order = order(settings, input) == Scan.BOTTOM_FIRST ? "bottom first" : "top first";
         String means = withModel(settings) ? "" : ", fast";
         return order + ", to " + settings.choice(RATE).orElseThrow() + means;

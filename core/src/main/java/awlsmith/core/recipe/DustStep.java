@@ -3,7 +3,6 @@ package awlsmith.core.recipe;
 import awlsmith.core.film.DustStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.NetForm;
 import java.util.List;
 
 /** Takes dust and scratches out of film scans. */
@@ -54,12 +53,13 @@ final class DustStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
         return List.of();
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
         return List.of(new DustStage(
                 input,
                 settings.whole(FROM).orElseThrow() / 255.0,
@@ -72,7 +72,7 @@ final class DustStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
         long largest = settings.whole(LARGEST).orElseThrow();
         String spots = largest == 0 ? "" : "to " + largest + " px";
         String lines = scratches(settings) ? "scratches" : "";

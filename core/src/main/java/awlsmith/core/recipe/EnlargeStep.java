@@ -154,7 +154,8 @@ final class EnlargeStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
+        Format input = given.format();
         var problems = new ArrayList<Problem>();
         boolean pixels = settings.has("width") || settings.has("height");
         int ways = (settings.has("factor") ? 1 : 0) + (settings.has("target") ? 1 : 0) + (pixels ? 1 : 0);
@@ -201,7 +202,9 @@ final class EnlargeStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
+        NetForm form = given.form();
         Format frame = frame(settings, input);
         Format out = size(settings, input);
         var stages = new ArrayList<Stage>();
@@ -251,7 +254,8 @@ final class EnlargeStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
+        Format input = given.format();
         String means = means(settings);
         Optional<String> target = settings.choice(TARGET);
         if (target.isPresent()) {

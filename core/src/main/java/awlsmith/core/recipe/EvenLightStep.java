@@ -3,7 +3,6 @@ package awlsmith.core.recipe;
 import awlsmith.core.light.EvenLightStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.NetForm;
 import java.util.List;
 
 /** Evens out exposure that jumps from frame to frame. */
@@ -34,12 +33,13 @@ final class EvenLightStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
         return List.of();
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
         return List.of(new EvenLightStage(
                 input,
                 Math.toIntExact(settings.whole(REACH).orElseThrow()),
@@ -47,7 +47,7 @@ final class EvenLightStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
         return settings.whole(STRENGTH).orElseThrow() + " %, "
                 + settings.whole(REACH).orElseThrow() + " frames";
     }

@@ -2,7 +2,6 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Chain;
-import awlsmith.core.pipeline.Stage;
 import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
@@ -84,68 +83,23 @@ public record Recipe(List<Step> steps) {
         return Step.of(kind, !Boolean.FALSE.equals(map.get("on")), values);
     }
 
-    /** The stages for clips of this format, with nets in the form that is quickest here. */
-    public Chain chain(Format source) {
-        return chain(source, Models.quickest());
+    /** This on a clip, with nets in the form that is quickest here. */
+    public Treatment on(Material material) {
+        return on(material, Models.quickest());
     }
 
     /**
-     * The stages for clips of this format.
+     * This on a clip.
      *
      * @param form that nets run in
      * @throws RecipeException when a step cannot work on what reaches it
      */
-    public Chain chain(Format source, NetForm form) {
-        var stages = new ArrayList<Stage>();
-        Format format = source;
-        for (int i = 0; i < steps.size(); i++) {
-            Step step = steps.get(i);
-            if (!step.on()) {
-                continue;
-            }
-            int index = i;
-            var problems = step.known().check(step.settings(), format);
-            if (!problems.isEmpty()) {
-                throw new RecipeException(
-                        problems.stream().map(problem -> problem.inStep(index)).toList());
-            }
-            try {
-                stages.addAll(step.known().stages(step.settings(), format, form));
-            } catch (RecipeException e) {
-                throw new RecipeException(e.problems().stream()
-                        .map(problem -> problem.inStep(index))
-                        .toList());
-            }
-            format = stages.isEmpty() ? source : stages.getLast().output();
-        }
-        return new Chain(source, stages);
+    public Treatment on(Material material, NetForm form) {
+        return new Treatment(this, material, form);
     }
 
-    /** How many of the first steps it takes until nothing turns the picture any more, so that rows stay rows behind them. */
-    public int turned(Format source) {
-        int turned = 0;
-        Format format = source;
-        for (int i = 0; i < steps.size(); i++) {
-            if (steps.get(i).on()) {
-                Chain chain = new Recipe(List.of(steps.get(i))).chain(format);
-                turned = chain.stages().stream().allMatch(Stage::isAligned) ? turned : i + 1;
-                format = chain.output();
-            }
-        }
-        return turned;
-    }
-
-    /** The format after each step, switched-off ones included as they pass it on; same order as the steps. */
-    public List<Format> formats(Format source) {
-        var formats = new ArrayList<Format>();
-        Format format = source;
-        for (int i = 0; i < steps.size(); i++) {
-            Step step = steps.get(i);
-            if (step.on()) {
-                format = new Recipe(List.of(step)).chain(format).output();
-            }
-            formats.add(format);
-        }
-        return formats;
+    /** The stages on pictures of which only the format is told. */
+    public Chain chain(Format source) {
+        return new Chain(source, on(Material.of(source)).chain().stages());
     }
 }

@@ -8,8 +8,11 @@ public final class StepRegistry {
     private static final List<StepKind> ALL = List.of(
             new CadenceStep(),
             new DeinterlaceStep(),
+            new RateStep(),
+            new SpeedStep(),
             new TurnStep(),
             new CropStep(),
+            new SteadyStep(),
             new EvenLightStep(),
             new DustStep(),
             new EnlargeStep());

@@ -6,7 +6,6 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.shape.StraightenStage;
 import awlsmith.core.shape.TurnStage;
-import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -61,7 +60,8 @@ final class TurnStep implements StepKind {
     }
 
     @Override
-    public List<Problem> check(Settings settings, Format input) {
+    public List<Problem> check(Settings settings, Given given) {
+        Format input = given.format();
         boolean lying = quarters(settings) % 2 == 1;
         if (input.scan().isInterlaced() && (lying || angle(settings) != 0)) {
             return List.of(Problem.at(
@@ -94,7 +94,8 @@ final class TurnStep implements StepKind {
     }
 
     @Override
-    public List<Stage> stages(Settings settings, Format input, NetForm form) {
+    public List<Stage> stages(Settings settings, Given given) {
+        Format input = given.format();
         var stages = new ArrayList<Stage>();
         int quarters = quarters(settings);
         String mirror = settings.choice(MIRROR).orElseThrow();
@@ -116,7 +117,7 @@ final class TurnStep implements StepKind {
     }
 
     @Override
-    public String summary(Settings settings, Format input) {
+    public String summary(Settings settings, Given given) {
         var parts = new ArrayList<String>();
         if (quarters(settings) != 0) {
             parts.add(90 * quarters(settings) + "°");

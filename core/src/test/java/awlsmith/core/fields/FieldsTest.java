@@ -14,6 +14,7 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
+import awlsmith.core.pipeline.Timing;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -117,7 +118,9 @@ class FieldsTest {
         assertThat(out.stream().map(f -> Math.round(100 * f.plane(0).at(0, 0))))
                 .containsExactly(0, 1, 2, 4, 5, 6, 7, 9, 10, 11, 12, 14, 15, 16, 17, 19, 20, 21, 22);
         var chain = new Chain(FORMAT, List.of(stage));
-        assertThat(chain.rate()).isEqualTo(new Rational(4, 5));
+        assertThat(chain.times(Timing.steady(Rational.of(30), 23)))
+                .satisfies(times -> assertThat(times.rate()).contains(Rational.of(24)))
+                .satisfies(times -> assertThat(times.count()).isEqualTo(19));
         assertThat(chain.outputOf(new FrameRange(8, 14))).isEqualTo(new FrameRange(7, 11));
         assertThat(chain.position(7)).isEqualTo(Rational.of(9));
         assertThatThrownBy(() -> CadenceStage.frames(FORMAT, 5, 5)).isInstanceOf(IllegalArgumentException.class);
@@ -157,7 +160,7 @@ class FieldsTest {
                 List.of(
                         CadenceStage.frames(FORMAT, 2, 1),
                         new DeinterlaceStage(FORMAT.withScan(Scan.TOP_FIRST), Scan.TOP_FIRST, true)));
-        assertThat(chain.rate()).isEqualTo(Rational.ONE);
+        assertThat(chain.times(Timing.steady(Rational.of(50), 9)).rate()).contains(Rational.of(50));
         assertThat(chain.outputOf(new FrameRange(4, 8))).isEqualTo(new FrameRange(4, 8));
         assertThat(chain.position(5)).isEqualTo(Rational.of(5));
         assertThat(chain.outputOf(FrameRange.all()).isOpen()).isTrue();

@@ -3,6 +3,7 @@ package awlsmith.core.picture;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -63,5 +64,23 @@ class TimeCodeTest {
                             .frame())
                     .isEqualTo(n);
         }
+    }
+
+    /** The label of the same second; of its frames the one below (common practice, no source). */
+    @ParameterizedTest
+    @CsvSource({
+        "01:02:03:12, 25, 50, 01:02:03:24",
+        "01:02:03:12, 25, 25, 01:02:03:12",
+        "10:00:00;28, 30000/1001, 24000/1001, 10:00:00:22",
+        "01:02:03:13, 25, 24, 01:02:03:12",
+        "10:00:00:00, 25, 25/2,",
+        "10:00:00:00, 25, 47,10:00:00:00"
+    })
+    void aMomentIsCountedAtAnotherRate(String label, String rate, String other, String wanted) {
+        Optional<String> found = TimeCode.parse(label, Rational.parse(rate))
+                .orElseThrow()
+                .at(Rational.parse(other))
+                .map(TimeCode::toString);
+        assertThat(found).isEqualTo(Optional.ofNullable(wanted));
     }
 }

@@ -9,8 +9,10 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Placement;
+import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -194,12 +196,18 @@ class RecipeTest {
     void stepsSwitchedOffPassThePictureOn() {
         var recipe = new Recipe(
                 List.of(Step.of("enlarge", false, Map.of("factor", 4)), Step.of("enlarge", true, Map.of("factor", 2))));
-        assertThat(recipe.formats(FILM)).extracting(Format::width).containsExactly(1920, 3840);
+        var treatment = recipe.on(Material.of(FILM));
+        assertThat(treatment.format(0).width()).isEqualTo(1920);
+        assertThat(treatment.format(1).width()).isEqualTo(3840);
+        assertThat(treatment.summary(0)).isEmpty();
+        assertThat(treatment.summary(1)).startsWith("2x");
         assertThat(recipe.chain(FILM).stages()).hasSize(1);
     }
 
     @Test
     void everyStepDescribesItself() {
+        Material film = Material.of(FILM);
+        var given = new Given(film.format(), film.times(), NetForm.FLOAT, analysis -> Optional.empty());
         for (StepKind kind : StepRegistry.all()) {
             assertThat(kind.purpose()).isNotBlank();
             assertThat(kind.params()).extracting(Param::key).doesNotHaveDuplicates();
@@ -210,7 +218,7 @@ class RecipeTest {
                     assertThat(param.read(param.fallback())).isEqualTo(param.fallback());
                 }
             }
-            assertThat(kind.summary(new Settings(Map.of()), FILM)).isNotBlank();
+            assertThat(kind.summary(new Settings(Map.of()), given)).isNotBlank();
         }
     }
 }

@@ -4,7 +4,6 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.RenderPlan;
-import awlsmith.core.upscale.Models;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
@@ -86,13 +85,12 @@ final class RenderCommand {
     private void render(Clip clip, Path out, Path scratch, Machine machine) {
         var request = new RenderRequest(
                 clip,
-                options.recipe(),
+                options.recipe().on(clip.material()),
                 range(clip),
                 options.deliverable(),
                 out,
                 scratch,
                 Integer.MAX_VALUE,
-                Models.quickest(),
                 options.damaged());
         RenderPlan plan = request.plan(machine);
         plan.warnings().forEach(warning -> err.println("note: " + warning));
@@ -132,23 +130,12 @@ final class RenderCommand {
         return new FrameRange(from, Math.max(from + 1, to));
     }
 
-    /** Times rise with the frame number, so the frame shown at a time is found by halving. */
     private static long frameAt(Clip clip, Rational at, Rational end) {
         if (at.compareTo(end) >= 0) {
             throw new MediaException(String.format(
                     Locale.ROOT, "the span begins at %.2f s, the clip ends at %.2f s", at.toDouble(), end.toDouble()));
         }
-        long low = 0;
-        long high = clip.index().orElseThrow().count() - 1L;
-        while (low < high) {
-            long middle = (low + high + 1) >>> 1;
-            if (clip.time(middle).compareTo(at) <= 0) {
-                low = middle;
-            } else {
-                high = middle - 1;
-            }
-        }
-        return low;
+        return clip.times().frameAt(at);
     }
 
     private void stop(Path scratch) {

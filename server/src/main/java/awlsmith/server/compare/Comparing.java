@@ -20,8 +20,6 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Sides;
-import awlsmith.media.Clip;
-import awlsmith.server.clips.Clips;
 import awlsmith.server.compare.Views.AgainstView;
 import awlsmith.server.compare.Views.FiguresView;
 import awlsmith.server.compare.Views.PixelView;
@@ -31,6 +29,7 @@ import awlsmith.server.compare.Views.StepsView;
 import awlsmith.server.compare.Views.TakeFigures;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
+import awlsmith.server.treatments.Treatments;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -55,20 +54,21 @@ class Comparing {
 
     private static final int PLACES_EACH = 2;
 
-    private final Clips clips;
+    private final Treatments treatments;
     private final Stills stills;
     private final References references;
 
-    Comparing(Clips clips, Stills stills, References references) {
-        this.clips = clips;
+    Comparing(Treatments treatments, Stills stills, References references) {
+        this.treatments = treatments;
         this.stills = stills;
         this.references = references;
     }
 
-    private static SourceScale scale(Sides sides) {
+    /** @param output number of the treated frame */
+    private static SourceScale scale(Sides sides, long output) {
         return new SourceScale(
                 sides.treated(),
-                sides.place(),
+                sides.place(output),
                 sides.source().width(),
                 sides.source().height());
     }
@@ -88,28 +88,27 @@ class Comparing {
      * @param view what is seen, in source pixels
      */
     StepsView steps(UUID id, Recipe recipe, int frame, int later, Rect view, String viewer) {
-        Clip clip = clips.open(id);
-        Sides sides = Sides.of(recipe, clip.format());
+        Sides sides = treatments.sides(id, recipe);
         Region part = measured(view, sides.source());
-        FiguresView source = FiguresView.of(figures(id, clip, sides.base(), frame, later, part, viewer));
+        FiguresView source = FiguresView.of(figures(id, sides.base().recipe(), frame, later, part, viewer));
         var behind = new ArrayList<FiguresView>();
-        int turned = sides.base().steps().size();
+        int turned = sides.base().recipe().steps().size();
         FiguresView last = source;
         for (int i = 0; i < recipe.steps().size(); i++) {
             if (recipe.steps().get(i).on()) {
                 // while the picture is being turned its parts cannot be matched: there the whole is as good as any
                 boolean turns = i < turned - 1;
                 Recipe until = new Recipe(recipe.steps().subList(0, i + 1));
-                last = FiguresView.of(figures(id, clip, until, frame, later, turns ? null : part, viewer));
+                last = FiguresView.of(figures(id, until, frame, later, turns ? null : part, viewer));
             }
             behind.add(last);
         }
         return new StepsView(source, behind);
     }
 
-    private Figures figures(UUID id, Clip clip, Recipe recipe, int frame, int later, Region part, String viewer) {
-        Sides sides = Sides.of(recipe, clip.format());
-        SourceScale scale = scale(sides);
+    private Figures figures(UUID id, Recipe recipe, int frame, int later, Region part, String viewer) {
+        Sides sides = treatments.sides(id, recipe);
+        SourceScale scale = scale(sides, sides.whole().output(frame, later));
         Region wanted = part == null
                 ? measured(new Rect(0, 0, sides.source().width(), sides.source().height()), sides.source())
                 : part;
@@ -135,14 +134,13 @@ class Comparing {
 
     /** What the pointer is over: the source pixel, and the treated one. */
     List<PixelView> pixel(UUID id, Recipe recipe, int frame, int later, double x, double y, String viewer) {
-        Clip clip = clips.open(id);
-        Sides sides = Sides.of(recipe, clip.format());
+        Sides sides = treatments.sides(id, recipe);
         Format base = sides.source();
         int sx = Math.clamp((int) Math.floor(x), 0, base.width() - 1);
         int sy = Math.clamp((int) Math.floor(y), 0, base.height() - 1);
         var both = new ArrayList<PixelView>();
-        both.add(pixel(id, sides.base(), base, frame, later, sx, sy, viewer + "-source"));
-        Placement place = sides.place();
+        both.add(pixel(id, sides.base().recipe(), base, frame, later, sx, sy, viewer + "-source"));
+        Placement place = sides.place(sides.whole().output(frame, later));
         double tx = place.x() + x * place.width() / base.width();
         double ty = place.y() + y * place.height() / base.height();
         Format out = sides.treated();
@@ -198,23 +196,22 @@ class Comparing {
 
     /** Scopes of source and treated over the part of the source that is seen. */
     List<ScopesView> scopes(UUID id, Recipe recipe, int frame, int later, Rect view, String viewer) {
-        Clip clip = clips.open(id);
-        Sides sides = Sides.of(recipe, clip.format());
+        Sides sides = treatments.sides(id, recipe);
         Format base = sides.source();
-        Rect seen = scale(sides)
-                .seen(new Rect(
-                        Math.max(0, view.x()),
-                        Math.max(0, view.y()),
-                        Math.min(SCOPE_PIXELS, view.width()),
-                        Math.min(SCOPE_PIXELS, view.height())));
+        SourceScale scale = scale(sides, sides.whole().output(frame, later));
+        Rect seen = scale.seen(new Rect(
+                Math.max(0, view.x()),
+                Math.max(0, view.y()),
+                Math.min(SCOPE_PIXELS, view.width()),
+                Math.min(SCOPE_PIXELS, view.height())));
         if (seen.isEmpty()) {
             throw new Refusal(Refusal.Kind.INVALID, "nothing of the picture is in sight; move it back into the glass");
         }
         Region source = new Region(seen.x(), seen.y(), seen.width(), seen.height())
                 .aligned(base.chroma(), base.width(), base.height());
         var both = new ArrayList<ScopesView>();
-        both.add(stills.look(id, sides.base(), frame, later, source, viewer, (made, work) -> view(made)));
-        both.add(stills.look(id, recipe, frame, later, scale(sides).needs(source), viewer, (made, work) -> view(made)));
+        both.add(stills.look(id, sides.base().recipe(), frame, later, source, viewer, (made, work) -> view(made)));
+        both.add(stills.look(id, recipe, frame, later, scale.needs(source), viewer, (made, work) -> view(made)));
         return both;
     }
 
@@ -241,8 +238,7 @@ class Comparing {
 
     /** The places of a frame that tell most. */
     List<PlaceView> places(UUID id, Recipe recipe, int frame, String viewer) {
-        Clip clip = clips.open(id);
-        Sides sides = Sides.of(recipe, clip.format());
+        Sides sides = treatments.sides(id, recipe);
         Pair pair = pair(id, recipe, sides, frame, null, viewer);
         return places(pair, frame, PLACES_EACH);
     }
@@ -268,7 +264,7 @@ class Comparing {
 
     /** @param part of the source; null for all that the treated picture still holds of it */
     private Pair pair(UUID id, Recipe recipe, Sides sides, int frame, Region part, String viewer) {
-        SourceScale scale = scale(sides);
+        SourceScale scale = scale(sides, sides.whole().output(frame, 0));
         Format base = sides.source();
         Rect rest = scale.seen(new Rect(0, 0, base.width(), base.height()));
         Rect seen;
@@ -282,7 +278,7 @@ class Comparing {
         }
         Region at = new Region(seen.x(), seen.y(), seen.width(), seen.height());
         record Made(Plane luma, Figures figures) {}
-        Made source = stills.look(id, sides.base(), frame, 0, aligned(at, base), viewer, (made, work) -> {
+        Made source = stills.look(id, sides.base().recipe(), frame, 0, aligned(at, base), viewer, (made, work) -> {
             Plane luma = packed(made, at, work);
             return new Made(luma, Figures.of(luma, luma, 1));
         });
@@ -316,10 +312,9 @@ class Comparing {
      * @param frames of the source; at most three are looked at
      */
     TakeFigures take(UUID id, Recipe recipe, List<Integer> frames, String viewer) {
-        Clip clip = clips.open(id);
-        Sides sides = Sides.of(recipe, clip.format());
-        int count = clip.index().orElseThrow().count();
-        SourceScale scale = scale(sides);
+        Sides sides = treatments.sides(id, recipe);
+        int count = Math.toIntExact(sides.whole().material().times().count());
+        SourceScale scale = scale(sides, sides.whole().output(frames.isEmpty() ? 0 : frames.getFirst(), 0));
         Format base = sides.source();
         Rect rest = scale.seen(new Rect(0, 0, base.width(), base.height()));
         Region part = measured(rest, base);
@@ -361,7 +356,13 @@ class Comparing {
                 flicker = Flicker.of(pair.source(), other.source(), pair.treated(), other.treated());
             }
             references
-                    .against(id, recipe, sides.chain(), sides.place(), frame, viewer)
+                    .against(
+                            id,
+                            recipe,
+                            sides.treated(),
+                            sides.place(sides.whole().output(frame, 0)),
+                            frame,
+                            viewer)
                     .ifPresent(against::add);
         }
         return new TakeFigures(

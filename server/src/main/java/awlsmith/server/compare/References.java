@@ -6,7 +6,6 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Placement;
@@ -45,14 +44,12 @@ class References {
      *
      * @return empty without a reference, or where it has no such frame or no luma
      */
-    Optional<Against> against(UUID id, Recipe recipe, Chain chain, Placement place, int frame, String viewer) {
+    Optional<Against> against(UUID id, Recipe recipe, Format out, Placement place, int frame, String viewer) {
         Optional<Clip> reference = references.of(id);
         boolean fits = reference
                 .filter(clip -> frame < clip.index().orElseThrow().count())
-                .filter(clip ->
-                        clip.format().chroma() != Chroma.RGB && chain.output().chroma() != Chroma.RGB)
+                .filter(clip -> clip.format().chroma() != Chroma.RGB && out.chroma() != Chroma.RGB)
                 .isPresent();
-        Format out = chain.output();
         if (!fits) {
             return Optional.empty();
         }

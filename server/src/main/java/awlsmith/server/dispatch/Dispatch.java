@@ -1,17 +1,17 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.picture.Format;
-import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Placement;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Sides;
-import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
+import awlsmith.server.analyses.ClipAnalyses;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.models.ModelSpeeds;
@@ -20,6 +20,7 @@ import awlsmith.server.recipes.StoredRecipe;
 import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.takes.TakeView;
 import awlsmith.server.takes.Takes;
+import awlsmith.server.treatments.Treatments;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -40,6 +41,8 @@ public class Dispatch {
     private final RenderRunner runner;
     private final Clips clips;
     private final Takes takes;
+    private final Treatments treatments;
+    private final ClipAnalyses analyses;
     private final Machine machine;
     private final ModelSpeeds speeds;
     private final MediaFolder media;
@@ -51,6 +54,8 @@ public class Dispatch {
             LiveRenders live,
             RenderRunner runner,
             Clips clips,
+            Treatments treatments,
+            ClipAnalyses analyses,
             Takes takes,
             Machine machine,
             ModelSpeeds speeds,
@@ -61,6 +66,8 @@ public class Dispatch {
         this.live = live;
         this.runner = runner;
         this.clips = clips;
+        this.treatments = treatments;
+        this.analyses = analyses;
         this.takes = takes;
         this.machine = machine;
         this.speeds = speeds;
@@ -73,20 +80,26 @@ public class Dispatch {
      * What a recipe makes of a clip.
      *
      * @param steps what reaches behind each step
+     * @param waiting looks through the clip that steps wait for; until then they pass pictures on
+     * @param moving whether the placement differs from frame to frame, told here as it is at rest
      * @param base the first so many steps turn the picture; what they make is what is shown as the source
      * @param placement where the base picture lies in the treated one
+     * @param framesToOne output frames to one of the source, in the mean
      * @param ratePerSecond frames a second going out
      * @param estimateSeconds by this machine's newest measured rate and its models' speeds; null before the first render
      */
     public record PlanView(
             List<StepView> steps,
+            List<ClipAnalyses.Waiting> waiting,
             BaseView base,
             PlacementView placement,
+            boolean moving,
             int width,
             int height,
             String sar,
             int depth,
             int frames,
+            double framesToOne,
             double ratePerSecond,
             double seconds,
             double clipSeconds,
@@ -110,44 +123,40 @@ public class Dispatch {
         Clip clip = clips.open(clipId);
         int count = clip.index().orElseThrow().count();
         FrameRange range = span(count, in, out);
-        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
+        Treatment treatment = treatments.of(clipId, clip, recipe);
+        RenderPlan plan =
+                request(clip, treatment, range, deliverable, "plan.mp4").plan(machine);
         var steps = new ArrayList<StepView>();
-        Format before = clip.format();
-        double ratePerSecond = plan.ratePerSecond();
-        double running = count / Math.max(1e-3, clip.time(count).toDouble());
-        List<Format> formats = recipe.formats(clip.format());
-        for (int i = 0; i < formats.size(); i++) {
-            Step step = recipe.steps().get(i);
-            if (step.on()) {
-                running *= new Recipe(List.of(step)).chain(before).rate().toDouble();
-            }
+        for (int i = 0; i < recipe.steps().size(); i++) {
+            Format format = treatment.format(i);
             steps.add(new StepView(
-                    step.known().summary(step.settings(), before),
-                    formats.get(i).width(),
-                    formats.get(i).height(),
-                    running,
-                    formats.get(i).scan().isInterlaced() ? "i" : "p"));
-            before = formats.get(i);
+                    treatment.summary(i),
+                    format.width(),
+                    format.height(),
+                    treatment.times(i).mean(),
+                    format.scan().isInterlaced() ? "i" : "p"));
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
         double pixels = (double) plan.output().width() * plan.output().height() * plan.frames();
-        Chain chain = recipe.chain(clip.format());
-        double modelSeconds = speeds.secondsAFrame(chain) * plan.frames();
-        Sides sides = Sides.of(recipe, clip.format());
+        double modelSeconds = speeds.secondsAFrame(treatment.chain()) * plan.frames();
+        Sides sides = Sides.of(treatment);
         Placement place = sides.place();
         return new PlanView(
                 steps,
+                analyses.waiting(clipId, clip, treatment),
                 new BaseView(
-                        sides.base().steps().size(),
+                        sides.base().recipe().steps().size(),
                         sides.source().width(),
                         sides.source().height()),
                 new PlacementView(place.x(), place.y(), place.width(), place.height()),
+                sides.behind().isMoving(),
                 plan.output().width(),
                 plan.output().height(),
                 plan.output().sar().toString(),
                 plan.output().depth(),
                 (int) plan.frames(),
-                ratePerSecond,
+                (double) treatment.times().count() / count,
+                plan.ratePerSecond(),
                 clip.time(range.end()).minus(clip.time(range.from())).toDouble(),
                 clip.time(count).toDouble(),
                 range.count() == count,
@@ -158,6 +167,21 @@ public class Dispatch {
                 plan.warnings());
     }
 
+    /**
+     * Where the source picture lies in one treated frame.
+     *
+     * @param later output frames behind the first one made of the source's frame
+     */
+    PlacementView placement(UUID clipId, Recipe recipe, int frame, int later) {
+        Sides sides = treatments.sides(clipId, recipe);
+        long count = sides.whole().material().times().count();
+        if (frame < 0 || frame >= count || later < 0) {
+            throw new Refusal(Refusal.Kind.INVALID, "frame is " + frame + ", this clip has frames 0.." + (count - 1));
+        }
+        Placement place = sides.place(sides.whole().output(frame, later));
+        return new PlacementView(place.x(), place.y(), place.width(), place.height());
+    }
+
     /** @param whole sends the whole clip even when a span is marked */
     RenderView order(UUID takeId, Deliverable deliverable, boolean whole) {
         TakeView take = takes.view(takeId);
@@ -165,7 +189,9 @@ public class Dispatch {
         int count = clip.index().orElseThrow().count();
         FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
         Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
-        RenderPlan plan = request(clip, recipe, range, deliverable, "plan.mp4").plan(machine);
+        Treatment treatment = treatments.of(take.clipId(), clip, recipe);
+        RenderPlan plan =
+                request(clip, treatment, range, deliverable, "plan.mp4").plan(machine);
         if (!plan.isPossible()) {
             throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
         }
@@ -191,9 +217,9 @@ public class Dispatch {
     }
 
     private static RenderRequest request(
-            Clip clip, Recipe recipe, FrameRange range, Deliverable deliverable, String name) {
+            Clip clip, Treatment treatment, FrameRange range, Deliverable deliverable, String name) {
         Path nowhere = Path.of(deliverable.codec() == Deliverable.Codec.FFV1 ? "plan.mkv" : name);
-        return new RenderRequest(clip, recipe, range, deliverable, nowhere, nowhere, 1);
+        return new RenderRequest(clip, treatment, range, deliverable, nowhere, nowhere, 1, false);
     }
 
     private static FrameRange span(int count, @Nullable Integer in, @Nullable Integer out) {

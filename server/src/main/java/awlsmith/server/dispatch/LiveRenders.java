@@ -7,12 +7,14 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.exception.DataAccessException;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** The renders as the database has them, with the figures of the one that runs, and their way to the pages. */
 @Component
 class LiveRenders {
-    private record Now(int frames, RenderView.Live figures) {}
+    /** @param doing what is done before the first frame is made, if anything */
+    private record Now(int frames, RenderView.@Nullable Live figures, RenderView.@Nullable Before doing) {}
 
     private final RenderRepository renders;
     private final EventHub events;
@@ -32,7 +34,13 @@ class LiveRenders {
     }
 
     void tell(UUID id, int frames, RenderView.Live figures) {
-        running.put(id, new Now(frames, figures));
+        running.put(id, new Now(frames, figures, null));
+        publish(id);
+    }
+
+    /** A look through the clip before the first frame is made. */
+    void tell(UUID id, String doing, int frames) {
+        running.put(id, new Now(0, null, new RenderView.Before(doing, frames)));
         publish(id);
     }
 
@@ -71,6 +79,7 @@ class LiveRenders {
                 view.problem(),
                 view.note(),
                 now.figures(),
+                now.doing(),
                 view.result(),
                 view.createdAt(),
                 view.finishedAt());

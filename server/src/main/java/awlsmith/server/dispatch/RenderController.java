@@ -58,6 +58,15 @@ class RenderController {
                 request.outFrame());
     }
 
+    /** @param later output frames behind the first one made of the source's frame */
+    record PlaceRequest(Map<String, Object> recipe, int frame, int later) {}
+
+    /** Where the source's picture lies in one treated frame, for recipes in which it moves. */
+    @PostMapping("/api/clips/{clip}/placement")
+    Dispatch.PlacementView placement(@PathVariable UUID clip, @RequestBody PlaceRequest request) {
+        return dispatch.placement(clip, Recipe.fromTree(request.recipe()), request.frame(), request.later());
+    }
+
     @GetMapping("/api/renders")
     List<RenderView> renders() {
         return dispatch.all();

@@ -234,6 +234,7 @@ class RenderRepository {
                 row.get(RENDER.PROBLEM),
                 row.get(RENDER.NOTE),
                 null,
+                null,
                 result == null ? null : json.readValue(result.data(), RenderView.Result.class),
                 row.get(RENDER.CREATED_AT).toInstant(ZoneOffset.UTC),
                 Optional.ofNullable(row.get(RENDER.FINISHED_AT))

@@ -1,8 +1,8 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.core.upscale.ModelStage;
-import awlsmith.core.upscale.Models;
 import awlsmith.media.Clip;
 import awlsmith.media.ReadBack;
 import awlsmith.render.Machine;
@@ -17,6 +17,7 @@ import awlsmith.server.jobs.Jobs;
 import awlsmith.server.jobs.Lane;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
+import awlsmith.server.treatments.Treatments;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
@@ -34,6 +35,7 @@ class RenderRunner implements Job {
     private final LiveRenders live;
     private final Clips clips;
     private final Stills stills;
+    private final Treatments treatments;
     private final Machine machine;
     private final MediaFolder media;
     private final Jobs jobs;
@@ -44,6 +46,7 @@ class RenderRunner implements Job {
             RenderRepository renders,
             LiveRenders live,
             Clips clips,
+            Treatments treatments,
             Stills stills,
             Machine machine,
             MediaFolder media,
@@ -53,6 +56,7 @@ class RenderRunner implements Job {
         this.renders = renders;
         this.live = live;
         this.clips = clips;
+        this.treatments = treatments;
         this.stills = stills;
         this.machine = machine;
         this.media = media;
@@ -129,15 +133,18 @@ class RenderRunner implements Job {
         Path folder = media.render(job.id());
         Path scratch = folder.resolve("segments");
         String ending = job.fileName().substring(job.fileName().lastIndexOf('.'));
+        Treatment treatment = treatments.complete(job.clip(), clip, job.recipe(), run.cancel(), (doing, frames) -> {
+            stills.awaitUrgent(run.cancel());
+            run.tell(() -> live.tell(job.id(), doing, (int) frames));
+        });
         var request = new RenderRequest(
                 clip,
-                job.recipe(),
+                treatment,
                 new FrameRange(job.from(), job.end()),
                 job.deliverable(),
                 folder.resolve("out" + ending),
                 scratch,
                 segmentFrames,
-                Models.quickest(),
                 false);
         media.demandSpace(0);
         long start = System.nanoTime();
@@ -169,7 +176,7 @@ class RenderRunner implements Job {
 
     private void measured(RenderJob job, Clip clip, int made, double seconds, JobRun run) {
         // a model's time is known by itself; the rate kept here is of everything else
-        boolean withModel = job.recipe().chain(clip.format()).stages().stream()
+        boolean withModel = treatments.of(job.clip(), clip, job.recipe()).chain().stages().stream()
                 .anyMatch(stage ->
                         stage instanceof ModelStage with && with.model().isPresent());
         if (made > 0 && !withModel) {

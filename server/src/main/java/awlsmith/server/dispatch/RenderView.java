@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param spanSeconds length of what is sent; @param clipSeconds of the whole clip
  * @param wholeClip false when only a marked span is sent
  * @param live figures of a render that runs
+ * @param before what a render that runs does before its first frame
  * @param note what was changed on the way, for example about the sound
  * @param result what was read back from the finished file
  */
@@ -32,6 +33,7 @@ public record RenderView(
         @Nullable String problem,
         @Nullable String note,
         @Nullable Live live,
+        @Nullable Before before,
         @Nullable Result result,
         Instant createdAt,
         @Nullable Instant finishedAt) {
@@ -49,6 +51,9 @@ public record RenderView(
      * @param decode, treat, encode shares of the busy time, 0..1
      */
     public record Live(double framesASecond, double secondsLeft, double decode, double treat, double encode) {}
+
+    /** @param doing what is being done, in a few words; @param frames seen so far */
+    public record Before(String doing, int frames) {}
 
     /** Read back from the finished file, not from what was asked for. */
     public record Result(

@@ -70,19 +70,25 @@ public class Jobs {
 
     /** Sees to it that something is done; in the caller's transaction, if there is one. */
     public void want(String kind, String id) {
-        scheduler
-                .getObject()
-                .scheduleIfNotExists(WORK.instance(instance(kind, id)).scheduledTo(clock.instant()));
+        schedule(kind, id);
         if (TransactionSynchronizationManager.isSynchronizationActive()) {
             TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
                 @Override
                 public void afterCommit() {
+                    // its task of before may have ended while nobody saw yet that it is wanted again
+                    schedule(kind, id);
                     wake();
                 }
             });
         } else {
             wake();
         }
+    }
+
+    private void schedule(String kind, String id) {
+        scheduler
+                .getObject()
+                .scheduleIfNotExists(WORK.instance(instance(kind, id)).scheduledTo(clock.instant()));
     }
 
     private void wake() {
@@ -126,10 +132,7 @@ public class Jobs {
         try {
             for (Job job : kinds().values()) {
                 for (String id : job.unfinished()) {
-                    scheduler
-                            .getObject()
-                            .scheduleIfNotExists(
-                                    WORK.instance(instance(job.kind(), id)).scheduledTo(clock.instant()));
+                    schedule(job.kind(), id);
                 }
             }
         } catch (RuntimeException e) {
@@ -228,7 +231,18 @@ public class Jobs {
             run.tolerant(() -> job.ended(id));
         }
         // it may have been asked for again meanwhile
-        return job.waiting().contains(id) ? again(Duration.ZERO) : (done, operations) -> operations.remove();
+        return job.waiting().contains(id) ? again(Duration.ZERO) : ended(job, id);
+    }
+
+    /** Without its task; with a new one where it was asked for again in this very moment. */
+    private CompletionHandler<Void> ended(Job job, String id) {
+        return (done, operations) -> {
+            operations.remove();
+            if (job.waiting().contains(id)) {
+                schedule(job.kind(), id);
+                wake();
+            }
+        };
     }
 
     private static String sentence(Job job, Throwable e) {

@@ -6,6 +6,7 @@ public enum Lane {
     READ(2),
     /** Examining and small pictures. */
     LOOK(1),
+    /** What somebody waits for: proofs, and looks through clips. */
     PROOF(1),
     /** A render keeps every core busy by itself: two at once would only make both late. */
     RENDER(1);

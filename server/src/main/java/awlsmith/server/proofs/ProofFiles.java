@@ -2,6 +2,7 @@ package awlsmith.server.proofs;
 
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
@@ -9,6 +10,7 @@ import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.render.Comparison;
 import awlsmith.server.storage.MediaFolder;
+import awlsmith.server.treatments.Treatments;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
@@ -20,8 +22,10 @@ import org.springframework.stereotype.Component;
 @Component
 class ProofFiles {
     private final MediaFolder media;
+    private final Treatments treatments;
 
-    ProofFiles(MediaFolder media) {
+    ProofFiles(MediaFolder media, Treatments treatments) {
+        this.treatments = treatments;
         this.media = media;
     }
 
@@ -49,7 +53,12 @@ class ProofFiles {
 
     /** Frames a second of the proof's file. */
     Rational rate(Clip clip, ProofView proof) {
-        return Rational.of(proof.frames()).dividedBy(clip.time(proof.endFrame()).minus(clip.time(proof.fromFrame())));
+        Rational speed = treatments
+                .of(proof.clipId(), clip, Recipe.fromTree(proof.recipe()))
+                .chain()
+                .speed();
+        Rational span = clip.time(proof.endFrame()).minus(clip.time(proof.fromFrame()));
+        return Rational.of(proof.frames()).times(speed).dividedBy(span);
     }
 
     /** A finished one, to pull frames from. */

@@ -19,6 +19,7 @@ import awlsmith.server.jobs.JobRun;
 import awlsmith.server.jobs.Jobs;
 import awlsmith.server.jobs.Lane;
 import awlsmith.server.stills.Stills;
+import awlsmith.server.treatments.Treatments;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -41,6 +42,7 @@ class ProofRunner implements Job {
     private final Comparisons comparisons;
     private final Clips clips;
     private final Stills stills;
+    private final Treatments treatments;
     private final Machine machine;
     private final EventHub events;
     private final Jobs jobs;
@@ -53,6 +55,7 @@ class ProofRunner implements Job {
             ProofFiles files,
             Comparisons comparisons,
             Clips clips,
+            Treatments treatments,
             Stills stills,
             Machine machine,
             EventHub events,
@@ -61,6 +64,7 @@ class ProofRunner implements Job {
         this.files = files;
         this.comparisons = comparisons;
         this.clips = clips;
+        this.treatments = treatments;
         this.stills = stills;
         this.machine = machine;
         this.events = events;
@@ -185,7 +189,12 @@ class ProofRunner implements Job {
         Clip clip = clips.open(view.clipId());
         var proof = new Proof(
                 clip,
-                Recipe.fromTree(view.recipe()),
+                treatments.complete(
+                        view.clipId(),
+                        clip,
+                        Recipe.fromTree(view.recipe()),
+                        run.cancel(),
+                        (doing, frames) -> stills.awaitLooking(run.cancel())),
                 new Region(view.x(), view.y(), view.width(), view.height()),
                 new FrameRange(view.fromFrame(), view.endFrame()));
         Path file = files.of(view);
@@ -195,7 +204,7 @@ class ProofRunner implements Job {
         // sound counts from the file's clock, which need not begin at 0
         Rational clock = clip.index().orElseThrow().clock(view.fromFrame());
         Optional<ProofEncoding.Sound> sound = view.sound()
-                ? Optional.of(new ProofEncoding.Sound(clip.info().file(), clock, length))
+                ? Optional.of(new ProofEncoding.Sound(clip.info().file(), clock, length, proof.speed()))
                 : Optional.empty();
         try (var _ = machine.budget().takeBehind(proof.memoryBytes(machine), run.cancel())) {
             return proof.make(file, rate(view), sound, machine, new Watch(view, run), run.cancel());

@@ -10,6 +10,7 @@ import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
+import awlsmith.server.treatments.Treatments;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -43,6 +44,7 @@ class Proofs {
     private final Comparisons comparisons;
     private final ProofFiles files;
     private final Clips clips;
+    private final Treatments treatments;
     private final MediaFolder media;
     private final EventHub events;
     private final Clock clock;
@@ -53,6 +55,7 @@ class Proofs {
             Comparisons comparisons,
             ProofFiles files,
             Clips clips,
+            Treatments treatments,
             MediaFolder media,
             EventHub events,
             Clock clock) {
@@ -61,6 +64,7 @@ class Proofs {
         this.comparisons = comparisons;
         this.files = files;
         this.clips = clips;
+        this.treatments = treatments;
         this.media = media;
         this.events = events;
         this.clock = clock;
@@ -105,7 +109,7 @@ class Proofs {
                 Math.max(0, part.y() + (part.height() - height) / 2),
                 width,
                 height);
-        var proof = new Proof(clip, recipe, middle, new FrameRange(from, end));
+        var proof = new Proof(clip, treatments.of(clipId, clip, recipe), middle, new FrameRange(from, end));
         media.demandSpace(proof.frames() * proof.part().area());
         var view = new ProofView(
                 UUID.randomUUID(),
@@ -122,7 +126,7 @@ class Proofs {
                 ProofView.State.WAITING,
                 (int) proof.frames(),
                 0,
-                proof.frames() / seconds,
+                proof.frames() * proof.speed().toDouble() / seconds,
                 !clip.info().sounds().isEmpty(),
                 null,
                 null,
@@ -214,9 +218,9 @@ class Proofs {
                     "the two proofs show different places, moments or rates; choose one and prove its place with the"
                             + " other take");
         }
-        var format = clips.open(one.clipId()).format();
-        var first = Recipe.fromTree(one.recipe()).chain(format).output();
-        var second = Recipe.fromTree(other.recipe()).chain(format).output();
+        var first = treatments.of(one.clipId(), Recipe.fromTree(one.recipe())).output();
+        var second =
+                treatments.of(one.clipId(), Recipe.fromTree(other.recipe())).output();
         if (first.width() != second.width() || first.height() != second.height()) {
             throw new Refusal(
                     Refusal.Kind.INVALID,

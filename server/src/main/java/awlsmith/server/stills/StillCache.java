@@ -18,6 +18,7 @@ class StillCache {
     record Key(
             UUID clip,
             Recipe recipe,
+            String waits,
             long number,
             int later,
             @Nullable Region part,

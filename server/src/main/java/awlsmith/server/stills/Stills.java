@@ -12,12 +12,14 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.render.Png;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.ReferenceClips;
 import awlsmith.server.problem.Refusal;
+import awlsmith.server.treatments.Treatments;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
@@ -27,6 +29,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -47,16 +50,24 @@ public class Stills {
     private final ReferenceClips references;
     private final FrameCache cache;
     private final StillCache stillCache;
+    private final Treatments treatments;
     private final Machine machine;
     private final AtomicInteger making = new AtomicInteger();
     private final AtomicInteger urgent = new AtomicInteger();
     private final Map<String, Cancel> latest = new ConcurrentHashMap<>();
 
-    Stills(Clips clips, ReferenceClips references, FrameCache cache, StillCache stillCache, Machine machine) {
+    Stills(
+            Clips clips,
+            ReferenceClips references,
+            FrameCache cache,
+            StillCache stillCache,
+            Treatments treatments,
+            Machine machine) {
         this.clips = clips;
         this.references = references;
         this.cache = cache;
         this.stillCache = stillCache;
+        this.treatments = treatments;
         this.machine = machine;
     }
 
@@ -133,13 +144,16 @@ public class Stills {
         UUID id = reference
                 ? UUID.nameUUIDFromBytes((clipId + " reference " + clip.info().file()).getBytes(StandardCharsets.UTF_8))
                 : clipId;
-        var key = new StillCache.Key(id, recipe, number, later, part, reduce, marked);
+        Treatment treatment = treatments.of(id, clip, recipe);
+        // what a step that waited passed on is another picture once it knows
+        String waits =
+                treatment.missing().stream().map(missing -> missing.key()).collect(Collectors.joining());
+        var key = new StillCache.Key(id, recipe, waits, number, later, part, reduce, marked);
         byte[] known = stillCache.find(key);
         if (known != null) {
             return known;
         }
-        Chain chain = recipe.chain(clip.format());
-        Format out = chain.output();
+        Format out = treatment.output();
         Region shown = part == null ? out.whole() : part.within(out.width(), out.height());
         if (shown.area() / ((long) reduce * reduce) > MOST_PIXELS) {
             throw new Refusal(
@@ -192,10 +206,9 @@ public class Stills {
                 throw new Refusal(
                         Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
             }
-            Chain chain = recipe.chain(clip.format());
-            long last = chain.outputOf(new FrameRange(0, frames)).end() - 1;
-            long wanted =
-                    Math.min(last, chain.outputOf(FrameRange.single(number)).from() + later);
+            Treatment treatment = treatments.of(id, clip, recipe);
+            Chain chain = treatment.chain();
+            long wanted = treatment.output(number, later);
             var work = machine.work(cancel);
             try (var _ = machine.budget().take(bytes(clip, chain, part), LONGEST_FOR_MEMORY_SECONDS, cancel);
                     FrameStream stream = chain.open(

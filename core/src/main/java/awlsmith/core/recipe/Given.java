@@ -1,0 +1,29 @@
+package awlsmith.core.recipe;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.Timing;
+import awlsmith.core.upscale.NetForm;
+import java.util.Optional;
+
+/**
+ * What a step is given to work on: everything that is known of what reaches it.
+ *
+ * @param format of the pictures that reach it
+ * @param times of their frames
+ * @param form that nets run in
+ * @param look finds what analyses of these very pictures found
+ */
+public record Given(Format format, Timing times, NetForm form, Look look) {
+    /** Finds what an analysis found in the pictures that reach a step. */
+    @FunctionalInterface
+    public interface Look {
+        /** Empty when it has not been made yet; that it is wanted is noted. */
+        Optional<Object> at(Analysis<?> analysis);
+    }
+
+    /** What an analysis found in the pictures that reach this step; empty when it has not been made yet. */
+    @SuppressWarnings("unchecked")
+    public <T> Optional<T> finding(Analysis<T> analysis) {
+        return (Optional<T>) look.at(analysis);
+    }
+}

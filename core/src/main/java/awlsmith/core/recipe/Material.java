@@ -1,0 +1,28 @@
+package awlsmith.core.recipe;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Timing;
+
+/**
+ * What is known of a clip before its first pixel is asked for.
+ *
+ * @param format of its pictures, colour resolved
+ * @param times of its frames
+ * @param findings of analyses made so far
+ */
+public record Material(Format format, Timing times, Findings findings) {
+    public Material(Format format, Timing times) {
+        this(format, times, Findings.NONE);
+    }
+
+    /** Pictures of which only the format is told: evenly, 25 a second, without end. */
+    public static Material of(Format format) {
+        return new Material(format, Timing.steady(Rational.of(25), FrameRange.OPEN));
+    }
+
+    public Material with(Findings other) {
+        return new Material(format, times, other);
+    }
+}

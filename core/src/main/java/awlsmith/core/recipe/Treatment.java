@@ -1,0 +1,208 @@
+package awlsmith.core.recipe;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Timing;
+import awlsmith.core.upscale.NetForm;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A recipe on a clip: the stages it comes to, and what is known behind each step. Made once and asked by whoever shows, measures or
+ * renders; immutable and cheap to make.
+ */
+public final class Treatment {
+    private final Recipe recipe;
+    private final Material material;
+    private final NetForm form;
+    private final List<Behind> behind;
+    private final Chain chain;
+    private final List<Missing<?>> missing;
+
+    /**
+     * Behind one step.
+     *
+     * @param summary of the step; empty when it is off
+     * @param stages all up to here
+     * @param aligned whether rows are still rows behind this step, as they were before it
+     */
+    private record Behind(String summary, Format format, Timing times, int stages, boolean aligned) {}
+
+    /**
+     * An analysis that a step waits for.
+     *
+     * @param step its place in the recipe; what reaches it is what the steps before it make
+     * @param key names the analysis and the steps before it, see {@link Findings}
+     */
+    public record Missing<T>(int step, Analysis<T> analysis, String key) {}
+
+    /**
+     * @throws RecipeException when a step cannot work on what reaches it
+     */
+    Treatment(Recipe recipe, Material material, NetForm form) {
+        this.recipe = recipe;
+        this.material = material;
+        this.form = form;
+        var reached = new ArrayList<Behind>();
+        var stages = new ArrayList<Stage>();
+        var wanted = new LinkedHashMap<String, Missing<?>>();
+        Format format = material.format();
+        Timing times = material.times();
+        for (int i = 0; i < recipe.steps().size(); i++) {
+            Step step = recipe.steps().get(i);
+            String summary = "";
+            boolean aligned = true;
+            if (step.on()) {
+                int index = i;
+                var given = new Given(format, times, form, analysis -> look(index, analysis, wanted));
+                List<Stage> more = stages(step, given, i);
+                summary = step.known().summary(step.settings(), given);
+                for (Stage stage : more) {
+                    times = stage.times(times);
+                    aligned &= stage.isAligned();
+                }
+                stages.addAll(more);
+                format = stages.isEmpty() ? format : stages.getLast().output();
+            }
+            reached.add(new Behind(summary, format, times, stages.size(), aligned));
+        }
+        this.behind = List.copyOf(reached);
+        this.chain = new Chain(material.format(), material.times(), stages);
+        this.missing = List.copyOf(wanted.values());
+    }
+
+    private static List<Stage> stages(Step step, Given given, int index) {
+        var problems = step.known().check(step.settings(), given);
+        if (!problems.isEmpty()) {
+            throw new RecipeException(
+                    problems.stream().map(problem -> problem.inStep(index)).toList());
+        }
+        try {
+            return step.known().stages(step.settings(), given);
+        } catch (RecipeException e) {
+            throw new RecipeException(
+                    e.problems().stream().map(problem -> problem.inStep(index)).toList());
+        }
+    }
+
+    private <T> Optional<Object> look(int step, Analysis<T> analysis, Map<String, Missing<?>> wanted) {
+        String key = key(step) + " > " + analysis.id();
+        Optional<Object> found = material.findings().find(key);
+        // what reaches a step behind one that waits is not yet what it will be
+        if (found.isEmpty() && wanted.values().stream().allMatch(other -> other.step() == step)) {
+            wanted.put(key, new Missing<>(step, analysis, key));
+        }
+        return found;
+    }
+
+    /** The steps before one, by value: of two treatments with the same key there, the same pictures reach it. */
+    private String key(int step) {
+        return recipe.steps().subList(0, step).stream()
+                .filter(Step::on)
+                .map(before -> before.kind() + before.settings().given())
+                .toList()
+                .toString();
+    }
+
+    public Recipe recipe() {
+        return recipe;
+    }
+
+    public Material material() {
+        return material;
+    }
+
+    public NetForm form() {
+        return form;
+    }
+
+    public Chain chain() {
+        return chain;
+    }
+
+    /** Of the pictures that come out. */
+    public Format output() {
+        return chain.output();
+    }
+
+    /** Of the frames that come out. */
+    public Timing times() {
+        return chain.times(material.times());
+    }
+
+    /**
+     * The output frame that is first made around a source frame, or one of those behind it.
+     *
+     * @param later so many behind it; at most the last there is
+     */
+    public long output(long source, long later) {
+        long wanted = chain.outputOf(FrameRange.single(source)).from() + later;
+        long count = material.times().count();
+        return count == FrameRange.OPEN
+                ? wanted
+                : Math.min(wanted, chain.outputOf(new FrameRange(0, count)).end() - 1);
+    }
+
+    /** Of the pictures behind a step, switched-off ones included as they pass them on. */
+    public Format format(int step) {
+        return behind.get(step).format();
+    }
+
+    /** Of the frames behind a step. */
+    public Timing times(int step) {
+        return behind.get(step).times();
+    }
+
+    /** A step's main setting in a few words; empty when it is off. */
+    public String summary(int step) {
+        return behind.get(step).summary();
+    }
+
+    /** How many of the first steps it takes until nothing turns the picture any more, so that rows stay rows behind them. */
+    public int turned() {
+        int turned = 0;
+        for (int i = 0; i < behind.size(); i++) {
+            turned = behind.get(i).aligned() ? turned : i + 1;
+        }
+        return turned;
+    }
+
+    /**
+     * Analyses that the first step which lacks any waits for; until they are made it passes pictures on. Steps behind it may wait
+     * for more, which shows once these are known.
+     */
+    public List<Missing<?>> missing() {
+        return missing;
+    }
+
+    /** The stages of the steps behind the first so many, on the pictures that these make. */
+    public Chain behind(int steps) {
+        int before = steps == 0 ? 0 : behind.get(steps - 1).stages();
+        Format reached = steps == 0 ? material.format() : format(steps - 1);
+        Timing shown = steps == 0 ? material.times() : times(steps - 1);
+        return new Chain(
+                reached, shown, chain.stages().subList(before, chain.stages().size()));
+    }
+
+    /** The same up to a step. */
+    public Treatment prefix(int steps) {
+        return steps == recipe.steps().size()
+                ? this
+                : new Treatment(new Recipe(recipe.steps().subList(0, steps)), material, form);
+    }
+
+    /** The same with nets in another form. */
+    public Treatment with(NetForm other) {
+        return other == form ? this : new Treatment(recipe, material, other);
+    }
+
+    /** The same with more known. */
+    public Treatment with(Findings findings) {
+        return new Treatment(recipe, material.with(findings), form);
+    }
+}

@@ -1,0 +1,71 @@
+package awlsmith.core.time;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Timing;
+import awlsmith.core.pipeline.Work;
+
+/**
+ * Brings frames to an even rate: at every tick the one that is shown then. Frames are repeated or left out, none is made anew, and
+ * nothing moves against the sound by more than a tick.
+ */
+public final class RateStage implements Stage {
+    private final Format format;
+    private final Timing input;
+    private final Rational rate;
+
+    /**
+     * @param input when the frames that come are shown
+     * @param rate frames a second that go out
+     */
+    public RateStage(Format format, Timing input, Rational rate) {
+        if (!rate.isPositive()) {
+            throw new IllegalArgumentException("rate is " + rate + " frames a second, must be more than 0");
+        }
+        this.format = format;
+        this.input = input;
+        this.rate = rate;
+    }
+
+    @Override
+    public Format output() {
+        return format;
+    }
+
+    /** Behind the last frame lies none. */
+    @Override
+    public Rational position(long output) {
+        boolean over = input.count() != FrameRange.OPEN && output >= firstFrom(input.count());
+        if (over) {
+            return Rational.of(input.count());
+        }
+        return Rational.of(input.frameAt(Rational.of(output).dividedBy(rate)));
+    }
+
+    @Override
+    public long firstFrom(long number) {
+        Rational ticks = input.at(number).times(rate);
+        return -Rational.ZERO.minus(ticks).floor();
+    }
+
+    @Override
+    public Timing times(Timing of) {
+        return Timing.steady(
+                rate, of.count() == FrameRange.OPEN ? FrameRange.OPEN : Math.max(1, firstFrom(of.count())));
+    }
+
+    @Override
+    public Region needs(Region output) {
+        return output;
+    }
+
+    @Override
+    public Frame treat(Neighbours in, Region wanted, PlanePool pool, Work work) {
+        return in.at(0).copy(wanted, in.number(), Rational.of(in.number()).dividedBy(rate), pool);
+    }
+}

@@ -1,0 +1,233 @@
+package awlsmith.core.steady;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import awlsmith.core.fields.Clips;
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
+import awlsmith.core.pipeline.Placement;
+import awlsmith.core.pipeline.Timing;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.Material;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.RecipeException;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.Treatment;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.Test;
+
+class SteadyTest {
+    private static final Format FORMAT =
+            new Format(160, 120, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+    private static final int FRAMES = 60;
+    private static final Recipe STEADY = recipe("steady over=1 rim=8");
+
+    private static Recipe recipe(String... steps) {
+        return new Recipe(java.util.Arrays.stream(steps).map(Step::parse).toList());
+    }
+
+    /** Where the camera is in a frame: a slow pan, a shake of some samples, another scene from frame 40 on. */
+    private static double acrossAt(long n) {
+        return 0.5 * n + 3 * Math.sin(n * 2.1);
+    }
+
+    private static double downAt(long n) {
+        return 2.5 * Math.cos(n * 1.7);
+    }
+
+    private static double scene(double x, double y, boolean second) {
+        double shift = second ? 31 : 0;
+        return 0.5
+                + 0.15 * Math.sin(x * 0.13 + shift) * Math.cos(y * 0.09)
+                + 0.12 * Math.sin(x * 0.31 + y * 0.05)
+                + (second ? -0.3 : 0)
+                + 0.12 * Math.cos(y * 0.27 + x * 0.04 + shift);
+    }
+
+    private static FrameSource shaky() {
+        return Clips.painted(FORMAT, FRAMES, (n, p, x, y) -> {
+            int step = p == 0 ? 1 : 2;
+            return scene(x * step - acrossAt(n), y * step - downAt(n), n >= 40) / (p == 0 ? 1 : 4);
+        });
+    }
+
+    private static Material material() {
+        return new Material(FORMAT, Timing.steady(Rational.of(25), FRAMES));
+    }
+
+    private static Treatment known(Recipe recipe, Analyses.Store store) {
+        return Analyses.complete(
+                recipe.on(material()), shaky(), store, new PlanePool(0), Work.alone(), (doing, frames) -> {});
+    }
+
+    /** Of the frame to its left neighbour in time: the mean difference of luma within the middle. */
+    private static double change(List<Frame> frames, int from, int end) {
+        double sum = 0;
+        for (int n = from + 1; n < end; n++) {
+            var a = frames.get(n - 1).plane(0);
+            var b = frames.get(n).plane(0);
+            for (int y = 20; y < a.height() - 20; y++) {
+                for (int x = 20; x < a.width() - 20; x++) {
+                    sum += Math.abs(a.at(x, y) - b.at(x, y));
+                }
+            }
+        }
+        return sum / (end - from - 1);
+    }
+
+    @Test
+    void shakeIsTakenOutAndThePanStays() {
+        Treatment treatment = known(STEADY, Analyses.Store.NONE);
+        assertThat(treatment.missing()).isEmpty();
+        assertThat(treatment.chain().isMoving()).isTrue();
+        List<Frame> before = Clips.run(shaky(), FrameRange.all(), FORMAT.whole());
+        List<Frame> after = Clips.run(
+                shaky(),
+                FrameRange.all(),
+                treatment.output().whole(),
+                treatment.chain().stages().getFirst());
+        assertThat(after).hasSize(FRAMES);
+        assertThat(change(after, 10, 38)).isLessThan(0.25 * change(before, 10, 38));
+        // where things are goes on at the pan's half a sample a frame
+        double first = treatment.chain().placement(12).x() + acrossAt(12);
+        double last = treatment.chain().placement(28).x() + acrossAt(28);
+        assertThat(last - first).isCloseTo(8, within(1.0));
+        double least = Double.MAX_VALUE;
+        for (long n = 13; n <= 28; n++) {
+            Placement here = treatment.chain().placement(n);
+            Placement then = treatment.chain().placement(n - 1);
+            least = Math.min(least, here.x() + acrossAt(n) - then.x() - acrossAt(n - 1));
+            assertThat(here.y() + downAt(n) - then.y() - downAt(n - 1)).isCloseTo(0, within(0.5));
+        }
+        assertThat(least).isPositive();
+    }
+
+    /** What is at a place of the source is at the place that the placement tells. */
+    @Test
+    void thePlacementTellsWhereThePictureLies() {
+        Treatment treatment = known(STEADY, Analyses.Store.NONE);
+        var stage = treatment.chain().stages().getFirst();
+        for (int n : new int[] {5, 17, 45}) {
+            Frame frame = Clips.run(
+                            shaky(), FrameRange.single(n), treatment.output().whole(), stage)
+                    .getFirst();
+            Placement place = treatment.chain().placement(n);
+            for (int[] at : new int[][] {{60, 40}, {90, 80}}) {
+                // the middle of the output's sample lies here in the source
+                double x = at[0] - place.x();
+                double y = at[1] - place.y();
+                assertThat((double) frame.plane(0).at(at[0], at[1]))
+                        .isCloseTo(scene(x - acrossAt(n), y - downAt(n), n >= 40), within(0.01));
+            }
+        }
+    }
+
+    @Test
+    void untilItHasSeenTheClipItPassesThePictureOn() {
+        Treatment waits = STEADY.on(material());
+        assertThat(waits.missing()).hasSize(1);
+        assertThat(waits.missing().getFirst().analysis().doing()).contains("camera");
+        assertThat(waits.chain().isMoving()).isFalse();
+        Frame frame = Clips.run(
+                        shaky(),
+                        FrameRange.single(9),
+                        waits.output().whole(),
+                        waits.chain().stages().getFirst())
+                .getFirst();
+        Frame source = Clips.run(shaky(), FrameRange.single(9), FORMAT.whole()).getFirst();
+        int rimX = (160 - waits.output().width()) / 2;
+        int rimY = (120 - waits.output().height()) / 2;
+        assertThat(frame.plane(0).at(30, 20)).isEqualTo(source.plane(0).at(30 + rimX, 20 + rimY));
+        assertThat(known(STEADY, Analyses.Store.NONE).output()).isEqualTo(waits.output());
+    }
+
+    /** In its open form and back; of another recipe before the step it is another finding; what is damaged is made anew. */
+    @Test
+    void whatWasFoundIsKeptByWhatItWasFoundIn() {
+        Map<String, Map<String, Object>> kept = new HashMap<>();
+        var store = new Analyses.Store() {
+            @Override
+            public Optional<Map<?, ?>> find(String key) {
+                return Optional.ofNullable(kept.get(key));
+            }
+
+            @Override
+            public void keep(String key, Map<String, Object> tree) {
+                kept.put(key, tree);
+            }
+        };
+        known(STEADY, store);
+        assertThat(kept).hasSize(1);
+        assertThat(Analyses.known(STEADY.on(material()), store).missing()).isEmpty();
+        Recipe other = recipe("steady over=2 rim=4", "enlarge factor=2");
+        assertThat(Analyses.known(other.on(material()), store).missing()).isEmpty();
+        Recipe cropped = recipe("crop left=8", "steady", "steady over=3");
+        Treatment twice = Analyses.known(cropped.on(material()), store);
+        // the second waits for the first, whose pictures it does not know yet
+        assertThat(twice.missing()).extracting(Treatment.Missing::step).containsExactly(1);
+        assertThat(known(cropped, store).missing()).isEmpty();
+        assertThat(kept).hasSize(3);
+        kept.replaceAll((key, tree) -> Map.of("x", "nothing"));
+        assertThat(Analyses.known(STEADY.on(material()), store).missing()).hasSize(1);
+    }
+
+    @Test
+    void aLookThroughTheClipIsStopped() {
+        var cancel = new Cancel();
+        var seen = new AtomicLong();
+        assertThatThrownBy(() -> Analyses.complete(
+                        STEADY.on(material()),
+                        shaky(),
+                        Analyses.Store.NONE,
+                        new PlanePool(0),
+                        Work.alone().with(cancel),
+                        (doing, frames) -> {
+                            seen.set(frames);
+                            if (frames == 7) {
+                                cancel.ask();
+                            }
+                        }))
+                .isInstanceOf(Cancel.Stopped.class);
+        assertThat(seen.get()).isEqualTo(7);
+    }
+
+    /** A straight path is its own mean; scenes do not pull at each other. */
+    @Test
+    void steadyMotionIsLeftAlone() {
+        double[] x = new double[50];
+        for (int n = 0; n < x.length; n++) {
+            x[n] = n < 25 ? 0.01 * n : 0.5 - 0.02 * n;
+        }
+        double[][] moves = new CameraPath(x, new double[50], new int[] {0, 25}).corrections(6, 1);
+        for (double move : moves[0]) {
+            assertThat(move).isCloseTo(0, within(1e-9));
+        }
+        double[][] one = new CameraPath(x, new double[50], new int[] {0}).corrections(6, 0.02);
+        assertThat(java.util.Arrays.stream(one[0]).map(Math::abs).max().orElseThrow())
+                .isCloseTo(0.02, within(1e-12));
+    }
+
+    @Test
+    void fieldsAreNotMoved() {
+        Material fields = new Material(FORMAT.withScan(Scan.TOP_FIRST), Timing.steady(Rational.of(25), FRAMES));
+        assertThatThrownBy(() -> STEADY.on(fields))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining("Deinterlace before");
+    }
+}
