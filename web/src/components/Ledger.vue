@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type {
   ClipView,
   PlanView,
@@ -43,6 +43,9 @@ const emit = defineEmits<{
 const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
 const seesCondition = ref(false)
 const adding = ref(false)
+const kinds = ref<HTMLElement>()
+// the list opens below the last step, often out of sight
+watch(kinds, (list) => list?.scrollIntoView({ block: 'nearest' }))
 
 const facts = computed(() => props.clip.facts)
 const estimate = computed(() => {
@@ -215,7 +218,7 @@ function size(index: number): string {
         <button class="link treated" type="button" :aria-expanded="adding" @click="adding = !adding">
           + step
         </button>
-        <ul v-if="adding" class="kinds">
+        <ul v-if="adding" ref="kinds" class="kinds">
           <li v-for="kind in steps" :key="kind.id">
             <button class="kind" type="button" @click="add(kind.id)">
               <b>{{ kind.name }}</b> {{ kind.purpose }}

@@ -32,7 +32,7 @@ const share = computed(() => (look.value ? look.value.framesDone / Math.max(1, l
         Passes the picture on until it has seen the whole clip; proofs and what is sent out see to that by
         themselves.
       </span>
-      <button class="link treated" type="button" @click="emit('ask')">Look through the clip</button>
+      <button class="button" type="button" @click="emit('ask')">Look through the clip</button>
     </template>
   </div>
 </template>

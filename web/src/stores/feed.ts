@@ -84,7 +84,7 @@ export const useFeed = defineStore('feed', () => {
     on<RenderView>('render', (render) => renders.value.set(render.id, render))
     on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
     on<DemoMaking>('demo', (making) => (demo.value = making))
-    for (const name of ['take', 'take-removed', 'pins', 'proof', 'proof-removed'] as const) {
+    for (const name of ['take', 'take-removed', 'pins', 'proof', 'proof-removed', 'analysis'] as const) {
       on(name, (state: never) => tell(name, state))
     }
   }

@@ -4,6 +4,8 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
@@ -24,6 +26,9 @@ import java.util.Optional;
 
 /** Renders one file from the command line; progress goes to standard error. */
 final class RenderCommand {
+    /** Frames from one line of a look through the clip to the next. */
+    private static final int TELL_EVERY = 250;
+
     private final RenderOptions options;
     private final PrintStream err;
     private final Cancel cancel;
@@ -83,9 +88,16 @@ final class RenderCommand {
     }
 
     private void render(Clip clip, Path out, Path scratch, Machine machine) {
+        Treatment treatment = Analyses.complete(
+                options.recipe().on(clip.material()),
+                clip,
+                Analyses.Store.NONE,
+                machine.planes(),
+                machine.work(cancel),
+                this::seen);
         var request = new RenderRequest(
                 clip,
-                options.recipe().on(clip.material()),
+                treatment,
                 range(clip),
                 options.deliverable(),
                 out,
@@ -115,6 +127,13 @@ final class RenderCommand {
                 video.format().height(),
                 result.facts().frames(),
                 result.facts().info().bytes() / 1e6);
+    }
+
+    /** What is done before the first frame is made, every now and then. */
+    private void seen(String doing, long frames) {
+        if (frames % TELL_EVERY == 1) {
+            err.printf("%s, frame %d%n", doing, frames);
+        }
     }
 
     private FrameRange range(Clip clip) {
