@@ -27,7 +27,6 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final List<String> WITHOUT_STEP = List.of(
             "colour-noise",
             "blur",
-            "shake",
             "stairs",
             "haloes",
             "black",
@@ -60,6 +59,12 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (!condition.borders().isNone()) {
             parts.add(crop(condition.borders(), format, condition.finding("borders")));
         }
+        boolean whole =
+                !format.scan().isInterlaced() || film || condition.scan().isInterlaced();
+        Finding shake = condition.finding("shake");
+        if (shake.isNoticed() && whole) {
+            parts.add(new Part(Step.of("steady", Map.of("rim", rim(shake))), shake.words()));
+        }
         Finding flicker = condition.finding("flicker");
         if (flicker.isNoticed()) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
@@ -84,6 +89,11 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return new Part(
                 Step.of("cadence", Map.of("period", pulldown.period(), "phase", pulldown.phase())),
                 condition.finding("repeats").words() + ": without them motion runs evenly");
+    }
+
+    /** Three times the usual shake and a little more: beyond it are single jolts, which may stay. */
+    private static int rim(Finding shake) {
+        return Math.clamp((int) Math.ceil(3 * shake.value()) + 1, 2, 10);
     }
 
     private static Optional<Part> dust(Condition condition) {

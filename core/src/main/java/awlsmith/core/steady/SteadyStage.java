@@ -15,9 +15,9 @@ import awlsmith.core.resample.TapTable;
 
 /** Moves every frame by parts of a sample, within a rim that is cut off all round. */
 public final class SteadyStage implements Stage {
-    private static final Kernel KERNEL = Kernel.CATMULL_ROM;
+    private static final Kernel KERNEL = Kernel.LANCZOS3;
     /** Samples that the kernel reaches beyond the one it is at, and one for rounding. */
-    private static final int TAPS = 3;
+    private static final int TAPS = 4;
     /** Frames beyond which their common part is not worth looking for. */
     private static final int MANY = 256;
 

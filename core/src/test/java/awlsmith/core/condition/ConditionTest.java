@@ -160,11 +160,17 @@ class ConditionTest {
         for (int i = 0; i < 60; i++) {
             hand[i] = 1.2 * random.nextGaussian();
         }
-        var shake =
-                judge(60, (n, x, y) -> wall(hand[n] / 1.5, x, y)).condition().finding("shake");
+        Condition condition = judge(60, (n, x, y) -> wall(hand[n] / 1.5, x, y)).condition();
+        var shake = condition.finding("shake");
         // 1.2 samples of 192 are 0.63 %; the mean over a second takes a little of it
         assertThat(shake.value()).isBetween(0.4, 0.75);
         assertThat(shake.isNoticed()).isTrue();
+        var steady = Suggestion.of(condition, FORMAT, Optional.empty()).parts().stream()
+                .filter(part -> part.step().kind().equals("steady"))
+                .findFirst();
+        assertThat(steady).isPresent();
+        assertThat(steady.get().reason()).contains("shakes by");
+        assertThat(steady.get().step().settings().given()).containsEntry("rim", 3L);
     }
 
     @Test
