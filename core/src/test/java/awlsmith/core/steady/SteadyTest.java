@@ -115,7 +115,8 @@ class SteadyTest {
             least = Math.min(least, here.x() + acrossAt(n) - then.x() - acrossAt(n - 1));
             assertThat(here.y() + downAt(n) - then.y() - downAt(n - 1)).isCloseTo(0, within(0.7));
         }
-        assertThat(least).isPositive();
+        // half a sample a frame, and what the measure is good to; the shake alone goes back by four
+        assertThat(least).isGreaterThan(-0.3);
     }
 
     /** What is at a place of the source is at the place that the placement tells. */
