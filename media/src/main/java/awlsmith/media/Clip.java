@@ -95,6 +95,11 @@ public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameS
     }
 
     @Override
+    public FrameStream open(FrameRange range, Windows windows, PlanePool pool, Cancel cancel) {
+        return new Decoding(this, range, windows, pool, cancel, 0);
+    }
+
+    @Override
     public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel cancel) {
         return new Decoding(this, range, window, pool, cancel);
     }

@@ -8,6 +8,7 @@ import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -30,7 +31,7 @@ final class Decoding implements FrameStream {
 
     private final Clip clip;
     private final FrameRange range;
-    private final Region window;
+    private final FrameSource.Windows windows;
     private final PlanePool pool;
     private final Cancel cancel;
     private final RawLayout layout;
@@ -47,14 +48,14 @@ final class Decoding implements FrameStream {
     private boolean ended;
 
     Decoding(Clip clip, FrameRange range, Region window, PlanePool pool, Cancel cancel) {
-        this(clip, range, window, pool, cancel, 0);
+        this(clip, range, frame -> window, pool, cancel, 0);
     }
 
     /** @param least how far before the range's beginning decoding begins at the least */
-    Decoding(Clip clip, FrameRange range, Region window, PlanePool pool, Cancel cancel, int least) {
+    Decoding(Clip clip, FrameRange range, FrameSource.Windows windows, PlanePool pool, Cancel cancel, int least) {
         this.clip = clip;
         this.range = range;
-        this.window = window;
+        this.windows = windows;
         this.pool = pool;
         this.cancel = cancel;
         this.layout = new RawLayout(clip.format());
@@ -137,7 +138,7 @@ final class Decoding implements FrameStream {
             ended = true;
             return Optional.empty();
         }
-        Frame frame = Frame.blank(clip.format(), window, next, clip.time(next), pool);
+        Frame frame = Frame.blank(clip.format(), windows.of(next), next, clip.time(next), pool);
         layout.unpack(raw, frame);
         next++;
         return Optional.of(frame);

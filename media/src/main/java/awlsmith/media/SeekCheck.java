@@ -41,7 +41,7 @@ public final class SeekCheck {
             // not at even distances, which could all fall on key frames
             long from = 1 + (long) ((index.count() - 1 - FRAMES) * (place + golden(place)) / PLACES);
             var range = new FrameRange(from, Math.min(index.count(), from + FRAMES));
-            try (var decoding = new Decoding(clip, range, corner, pool, cancel, worst)) {
+            try (var decoding = new Decoding(clip, range, frame -> corner, pool, cancel, worst)) {
                 while (decoding.next().isPresent()) {
                     // held against its checksum inside
                 }

@@ -37,7 +37,7 @@ class ConditionAgainstFfmpegTest {
 
     private static Judge judge(Path file) {
         Clip clip = DecodingTest.indexed(file);
-        return new Judge(new Examiner(clip, 25, new PlanePool(1 << 26)).examine(done -> {}, new Cancel()));
+        return new Judge(new Examiner(clip, 25, new PlanePool(1 << 26)).examine(Work.alone(), done -> {}));
     }
 
     private static List<Double> told(Path file, String filter, String pattern) {

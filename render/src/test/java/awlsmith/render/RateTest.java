@@ -186,9 +186,12 @@ class RateTest {
         // stretches of sound are laid over each other, so that an edge is some hundredths of the source's seconds wide
         assertThat(found(out, "-af silencedetect=n=-30dB:d=0.05", "silence_end"))
                 .isCloseTo(moment, within(0.06 * Math.max(1, 100.0 / percent)));
-        assertThat(TestClips.ffprobe("-show_entries chapter=start_time -of csv=p=0 " + out)
-                        .strip())
-                .startsWith(String.format(java.util.Locale.ROOT, "%.3f", moment));
+        // FFmpeg lets the first chapter of an MP4 file begin at its beginning
+        if (ending.equals("mkv")) {
+            assertThat(TestClips.ffprobe("-show_entries chapter=start_time -of csv=p=0 " + out)
+                            .strip())
+                    .startsWith(String.format(java.util.Locale.ROOT, "%.3f", moment));
+        }
     }
 
     /** Against FFmpeg's fps filter, which lets a frame begin at the tick at or behind its time with round=up. */

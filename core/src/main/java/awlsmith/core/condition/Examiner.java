@@ -19,6 +19,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Ahead;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
@@ -40,6 +41,11 @@ public final class Examiner {
     /** Frames a second on which the slower measures are taken. */
     private static final double SAMPLES_A_SECOND = 3;
 
+    /** Seconds from which on they are taken a third as often: by then there are enough of them for what is said of the whole. */
+    private static final double MANY_SECONDS = 30;
+
+    private static final int RARER = 3;
+
     /**
      * Seconds from one look for dust to the next, which takes as long as a dozen frames otherwise do: at first, so that short clips
      * have some, and at most.
@@ -53,65 +59,64 @@ public final class Examiner {
 
     private static final int DUST_SIZE = 24;
 
+    /** Frames that are looked at together, by all cores. */
+    private static final int TOGETHER = 8;
+
     private final FrameSource clip;
     private final double rate;
     private final PlanePool pool;
+    private final int every;
     private final List<FrameNote> frames = new ArrayList<>();
     private final List<FieldNote> fields = new ArrayList<>();
     private final List<Sample> samples = new ArrayList<>();
     private final List<FilmNote> film = new ArrayList<>();
     private Borders borders;
+    private double filmEvery = FILM_EVERY;
+    private double filmAt = 1;
 
     /** @param rate frames a second */
     public Examiner(FrameSource clip, double rate, PlanePool pool) {
         this.clip = clip;
         this.rate = rate;
         this.pool = pool;
+        this.every = every(rate);
+    }
+
+    private static int every(double rate) {
+        return (int) Math.max(1, Math.round(rate / SAMPLES_A_SECOND));
+    }
+
+    /** Bytes of planes that are held at once, roughly. */
+    public static long bytes(Format format, double rate) {
+        int held = 2 * TOGETHER + 2;
+        Region part = part(format.width(), format.height());
+        return (Math.ceilDiv(held, every(rate)) + 1) * format.floatBytes() + held * format.floatBytes(part);
     }
 
     /**
+     * @param work whose cores look, and whose wish to stop is heard
      * @param progress told the number of frames done
      * @throws Cancel.Stopped when asked to stop; nothing is kept then
      */
-    public Notes examine(LongConsumer progress, Cancel cancel) {
-        int every = (int) Math.max(1, Math.round(rate / SAMPLES_A_SECOND));
-        double filmEvery = FILM_EVERY;
-        double filmAt = 1;
-        Looked before = null;
-        Looked here = null;
-        try (FrameStream stream = opened(cancel)) {
-            Optional<Frame> next = stream.next();
-            while (next.isPresent()) {
-                cancel.check();
-                Looked after = new Looked(next.get(), middle(next.get()));
-                note(here, after);
-                if (frames.size() % every == 1 || every == 1) {
-                    sample(after);
+    public Notes examine(Work work, LongConsumer progress) {
+        var held = new ArrayList<Looked>();
+        try (FrameStream stream = new Ahead(opened(work.cancel()), TOGETHER, pool)) {
+            int known = 0;
+            do {
+                work.cancel().check();
+                // of the frames before, the last two are still needed
+                while (held.size() > 2) {
+                    held.removeFirst().frame().release(pool);
                 }
-                if (before != null) {
-                    fields.add(field(before, here, after));
-                    if (here.frame().number() >= filmAt) {
-                        // in woven fields teeth would pass for dust
-                        if (fields.getLast().combed() <= FieldNote.COMBED) {
-                            film.add(film(before, here, after, Work.alone().with(cancel)));
-                        }
-                        filmAt += filmEvery * rate;
-                        filmEvery = Math.min(FILM_EVERY_AT_MOST, filmEvery * FILM_RARER);
-                    }
-                    before.frame().release(pool);
+                known = held.size();
+                for (Optional<Frame> next = stream.next(); next.isPresent(); next = more(stream, held, known)) {
+                    held.add(new Looked(next.get()));
                 }
-                before = here;
-                here = after;
+                look(held, known, work);
                 progress.accept(frames.size());
-                next = stream.next();
-            }
+            } while (held.size() > known);
         } finally {
-            if (before != null) {
-                before.frame().release(pool);
-            }
-            if (here != null) {
-                here.frame().release(pool);
-            }
+            held.forEach(looked -> looked.frame().release(pool));
         }
         return new Notes(
                 clip.format(),
@@ -123,11 +128,89 @@ public final class Examiner {
                 borders == null ? Borders.NONE : borders);
     }
 
+    private static Optional<Frame> more(FrameStream stream, List<Looked> held, int known) {
+        return held.size() - known < TOGETHER ? stream.next() : Optional.empty();
+    }
+
+    /** What is found in one frame, and in the one before it, which has both its neighbours now. */
+    private static final class Found {
+        private FrameNote note;
+        private Optional<Sample> sample = Optional.empty();
+        private Optional<Borders> borders = Optional.empty();
+        private Optional<FieldNote> field = Optional.empty();
+        private Optional<FilmNote> film = Optional.empty();
+    }
+
+    /** Looks at the frames from one on; those before it were looked at and are neighbours. */
+    private void look(List<Looked> held, int from, Work work) {
+        int count = held.size() - from;
+        if (count == 0) {
+            return;
+        }
+        var found = new Found[count];
+        boolean[] wantsFilm = new boolean[count];
+        for (int i = 0; i < count; i++) {
+            found[i] = new Found();
+            wantsFilm[i] =
+                    from + i >= 2 && isFilmDue(held.get(from + i - 1).frame().number());
+        }
+        Work alone = Work.alone().with(work.cancel());
+        work.bands(count, 1, (first, end) -> {
+            for (int i = first; i < end; i++) {
+                held.get(from + i).sum();
+            }
+        });
+        work.bands(count, 1, (first, end) -> {
+            for (int i = first; i < end; i++) {
+                one(held, from + i, wantsFilm[i], found[i], alone);
+            }
+        });
+        for (Found one : found) {
+            frames.add(one.note);
+            one.sample.ifPresent(samples::add);
+            one.borders.ifPresent(seen -> borders = borders == null ? seen : borders.common(seen));
+            one.field.ifPresent(fields::add);
+            one.film.ifPresent(film::add);
+        }
+    }
+
+    private boolean isFilmDue(long frame) {
+        if (frame < filmAt) {
+            return false;
+        }
+        filmAt += filmEvery * rate;
+        filmEvery = Math.min(FILM_EVERY_AT_MOST, filmEvery * FILM_RARER);
+        return true;
+    }
+
+    private void one(List<Looked> held, int i, boolean wantsFilm, Found found, Work work) {
+        Looked here = held.get(i);
+        found.note = note(i == 0 ? null : held.get(i - 1), here);
+        if (isSample(here.frame().number())) {
+            found.sample = Optional.of(sample(here));
+            found.borders = Borders.of(here.frame().plane(0));
+        }
+        if (i >= 2) {
+            FieldNote field = field(held.get(i - 2), held.get(i - 1), here);
+            found.field = Optional.of(field);
+            // in woven fields teeth would pass for dust
+            if (wantsFilm && field.combed() <= FieldNote.COMBED) {
+                found.film = Optional.of(film(held.get(i - 2), held.get(i - 1), here, work));
+            }
+        }
+    }
+
+    private boolean isSample(long frame) {
+        return frame % (frame < MANY_SECONDS * rate ? every : (long) RARER * every) == 0;
+    }
+
     /** Luma and chroma whatever the clip holds; RGB is turned into them as for a file in BT.709. */
     private FrameStream opened(Cancel cancel) {
         Format format = clip.format();
         if (format.chroma() != Chroma.RGB) {
-            return clip.open(FrameRange.all(), format.whole(), pool, cancel);
+            // the whole only where all of it is looked at
+            Region middle = part(format.width(), format.height());
+            return clip.open(FrameRange.all(), number -> isSample(number) ? format.whole() : middle, pool, cancel);
         }
         var colour = new ColourTags(
                 ColourTags.Matrix.BT709,
@@ -141,19 +224,42 @@ public final class Examiner {
                 clip, FrameRange.all(), luma.whole(), pool, Work.alone().with(cancel));
     }
 
-    /** A frame, the luma that is looked at, and its sums. */
-    private record Looked(Frame frame, Plane luma, GlobalShift.Profiles profiles) {
-        Looked(Frame frame, Plane luma) {
-            this(frame, luma, GlobalShift.Profiles.of(luma));
+    /** A frame, the luma that is looked at, and its sums once they are made. */
+    private static final class Looked {
+        private final Frame frame;
+        private final Plane luma;
+        private GlobalShift.Profiles profiles;
+
+        Looked(Frame frame) {
+            this.frame = frame;
+            Format format = frame.format();
+            Region middle = part(format.width(), format.height());
+            this.luma = frame.plane(0)
+                    .window(new Region(
+                            middle.x() - frame.window().x(),
+                            middle.y() - frame.window().y(),
+                            middle.width(),
+                            middle.height()));
+        }
+
+        void sum() {
+            profiles = GlobalShift.Profiles.of(luma);
+        }
+
+        Frame frame() {
+            return frame;
+        }
+
+        Plane luma() {
+            return luma;
+        }
+
+        GlobalShift.Profiles profiles() {
+            return profiles;
         }
     }
 
     /** Whole macroblocks of the middle. */
-    private static Plane middle(Frame frame) {
-        Plane luma = frame.plane(0);
-        return luma.window(part(luma.width(), luma.height()));
-    }
-
     static Region part(int width, int height) {
         if ((long) width * height <= MOST_SAMPLES) {
             return Region.whole(width, height);
@@ -165,17 +271,17 @@ public final class Examiner {
                 .within(width, height);
     }
 
-    private void note(Looked before, Looked here) {
+    private static FrameNote note(Looked before, Looked here) {
         double light = 0;
         float[] rows = here.profiles().rows();
         for (float row : rows) {
             light += row;
         }
-        frames.add(new FrameNote(
+        return new FrameNote(
                 light / rows.length,
                 here.frame().time().toDouble(),
                 before == null ? FrameNote.NO_CHANGE : FrameChange.between(before.luma(), here.luma()),
-                before == null ? FrameNote.NO_SHIFT : GlobalShift.between(before.profiles(), here.profiles())));
+                before == null ? FrameNote.NO_SHIFT : GlobalShift.between(before.profiles(), here.profiles()));
     }
 
     private static FieldNote field(Looked before, Looked here, Looked after) {
@@ -191,18 +297,17 @@ public final class Examiner {
                 Scratches.find(here.luma(), DUST / 2, work).size());
     }
 
-    private void sample(Looked here) {
-        Borders.of(here.frame().plane(0)).ifPresent(found -> borders = borders == null ? found : borders.common(found));
+    private Sample sample(Looked here) {
         Plane luma = here.luma();
         Frame whole = here.frame();
-        samples.add(new Sample(
+        return new Sample(
                 whole.number(),
                 NoiseLevel.of(luma),
                 colourNoise(whole),
                 Blocking.of(luma),
                 EdgeWidth.of(luma),
                 StairSteps.of(luma),
-                Levels.of(whole)));
+                Levels.of(whole));
     }
 
     /** Mean of both colour differences, at the scale where it is stronger: they are often enlarged from less. */

@@ -1,6 +1,7 @@
 package awlsmith.core.measure;
 
 import awlsmith.core.picture.Plane;
+import java.util.Arrays;
 
 /**
  * Whether a picture was taken as two fields, and which came first. A field fits between the lines of the field taken next
@@ -55,32 +56,19 @@ public final class Fields {
         double top = 0;
         double bottom = 0;
         double own = 0;
-        float[] d = here.data();
-        float[] b = before.data();
-        float[] a = after.data();
+        float[] sums = new float[3];
         for (int y = 2; y < here.height() - 2; y++) {
-            int above = here.row(y - 1);
-            int below = here.row(y + 1);
-            int mine = here.row(y);
-            int past = before.row(y);
-            int next = after.row(y);
-            double withPast = 0;
-            double withNext = 0;
-            double withOwn = 0;
-            for (int x = 0; x < here.width(); x++) {
-                float outer = d[above + x] + d[below + x];
-                withPast += Math.abs(outer - 2 * b[past + x]);
-                withNext += Math.abs(outer - 2 * a[next + x]);
-                withOwn += Math.abs(outer - 2 * d[mine + x]);
-            }
+            var outer = new RowSums.Outer(here.row(y - 1), here.row(y + 1), here.row(y));
+            RowSums.CHOSEN.fits(
+                    here.data(), outer, before.data(), before.row(y), after.data(), after.row(y), here.width(), sums);
             if ((y & 1) == 0) {
-                top += withPast;
-                bottom += withNext;
+                top += sums[0];
+                bottom += sums[1];
             } else {
-                bottom += withPast;
-                top += withNext;
+                bottom += sums[0];
+                top += sums[1];
             }
-            own += withOwn;
+            own += sums[2];
         }
         return new Fit(top, bottom, own);
     }
@@ -93,28 +81,32 @@ public final class Fields {
     public static double combed(Plane luma) {
         int combed = 0;
         int all = 0;
-        float[] d = luma.data();
+        int across = luma.width() / BLOCK;
+        float[] near = new float[across * BLOCK];
+        float[] far = new float[across * BLOCK];
         for (int y0 = 0; y0 + BLOCK + 2 <= luma.height(); y0 += BLOCK) {
-            for (int x0 = 0; x0 + BLOCK <= luma.width(); x0 += BLOCK) {
-                double near = 0;
-                double far = 0;
-                for (int y = y0; y < y0 + BLOCK; y++) {
-                    int row = luma.row(y);
-                    int one = luma.row(y + 1);
-                    int two = luma.row(y + 2);
-                    for (int x = x0; x < x0 + BLOCK; x++) {
-                        float n = d[row + x] - d[one + x];
-                        float f = d[row + x] - d[two + x];
-                        near += n * n;
-                        far += f * f;
-                    }
-                }
+            Arrays.fill(near, 0);
+            Arrays.fill(far, 0);
+            for (int y = y0; y < y0 + BLOCK; y++) {
+                RowSums.CHOSEN.addSquares(near, luma.data(), luma.row(y), luma.row(y + 1), near.length);
+                RowSums.CHOSEN.addSquares(far, luma.data(), luma.row(y), luma.row(y + 2), far.length);
+            }
+            for (int block = 0; block < across; block++) {
+                double next = sum(near, block);
                 all++;
-                if (near > 1.3 * far && near > LEAST * BLOCK * BLOCK) {
+                if (next > 1.3 * sum(far, block) && next > LEAST * BLOCK * BLOCK) {
                     combed++;
                 }
             }
         }
         return all == 0 ? 0 : (double) combed / all;
+    }
+
+    private static double sum(float[] columns, int block) {
+        double sum = 0;
+        for (int x = block * BLOCK; x < (block + 1) * BLOCK; x++) {
+            sum += columns[x];
+        }
+        return sum;
     }
 }

@@ -1,6 +1,7 @@
 package awlsmith.core.measure;
 
 import awlsmith.core.picture.Plane;
+import java.util.Arrays;
 
 /**
  * How far one picture is from the one before.
@@ -15,27 +16,22 @@ public record FrameChange(double mean, double worst) {
     public static FrameChange between(Plane before, Plane here) {
         double total = 0;
         double worst = 0;
-        int across = (here.width() + BLOCK - 1) / BLOCK;
-        double[] sums = new double[across];
+        // how far apart the columns are in the rows of one line of blocks
+        float[] apart = new float[here.width()];
         for (int y = 0; y < here.height(); y++) {
-            int row = here.row(y);
-            int past = before.row(y);
-            for (int b = 0; b < across; b++) {
-                int end = Math.min(here.width(), (b + 1) * BLOCK);
-                float sum = 0;
-                for (int x = b * BLOCK; x < end; x++) {
-                    sum += Math.abs(here.data()[row + x] - before.data()[past + x]);
-                }
-                sums[b] += sum;
-            }
+            RowSums.CHOSEN.addApart(apart, here.data(), here.row(y), before.data(), before.row(y), here.width());
             if (y % BLOCK == BLOCK - 1 || y == here.height() - 1) {
                 int lines = y % BLOCK + 1;
-                for (int b = 0; b < across; b++) {
-                    int wide = Math.min(BLOCK, here.width() - b * BLOCK);
-                    worst = Math.max(worst, sums[b] / (lines * wide));
-                    total += sums[b];
-                    sums[b] = 0;
+                for (int x = 0; x < here.width(); x += BLOCK) {
+                    int wide = Math.min(BLOCK, here.width() - x);
+                    float sum = 0;
+                    for (int k = x; k < x + wide; k++) {
+                        sum += apart[k];
+                    }
+                    worst = Math.max(worst, (double) sum / (lines * wide));
+                    total += sum;
                 }
+                Arrays.fill(apart, 0);
             }
         }
         return new FrameChange(total / ((double) here.width() * here.height()), worst);

@@ -28,14 +28,7 @@ public record GlobalShift(double dx, double dy, double trust) {
             float[] columns = new float[luma.width()];
             float[] rows = new float[luma.height()];
             for (int y = 0; y < luma.height(); y++) {
-                int row = luma.row(y);
-                float sum = 0;
-                for (int x = 0; x < luma.width(); x++) {
-                    float v = luma.data()[row + x];
-                    columns[x] += v;
-                    sum += v;
-                }
-                rows[y] = sum / luma.width();
+                rows[y] = RowSums.CHOSEN.addRow(columns, luma.data(), luma.row(y), luma.width()) / luma.width();
             }
             for (int x = 0; x < columns.length; x++) {
                 columns[x] /= luma.height();

@@ -37,15 +37,19 @@ public record Levels(
         double sum = 0;
         long black = 0;
         long white = 0;
+        float floor = (float) FLOOR;
+        float scale = (float) (BINS / SPAN);
         for (int y = 0; y < luma.height(); y++) {
             int row = luma.row(y);
+            float ofRow = 0;
             for (int x = 0; x < luma.width(); x++) {
                 float v = luma.data()[row + x];
-                sum += v;
-                bins[(int) Math.clamp((v - FLOOR) / SPAN * BINS, 0, BINS - 1)]++;
+                ofRow += v;
+                bins[Math.clamp((int) ((v - floor) * scale), 0, BINS - 1)]++;
                 black += v <= NEAR ? 1 : 0;
                 white += v >= 1 - NEAR ? 1 : 0;
             }
+            sum += ofRow;
         }
         double count = (double) luma.width() * luma.height();
         double[] chroma = frame.planes().size() < 3 ? new double[3] : chroma(frame);
@@ -96,9 +100,7 @@ public record Levels(
         if (middle < 64) {
             return new double[] {all / count, 0, 0};
         }
-        float[] sorted = java.util.Arrays.copyOf(distance, middle);
-        java.util.Arrays.sort(sorted);
-        float limit = sorted[middle / 4];
+        float limit = Ranked.at(distance, middle, middle / 4);
         double blue = 0;
         double red = 0;
         int grey = 0;

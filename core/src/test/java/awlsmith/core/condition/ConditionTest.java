@@ -16,6 +16,7 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.Work;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -72,7 +73,7 @@ class ConditionTest {
     }
 
     private static Judge judge(int count, Paint paint) {
-        var notes = new Examiner(new Painted(count, paint), 25, new PlanePool(0)).examine(done -> {}, new Cancel());
+        var notes = new Examiner(new Painted(count, paint), 25, new PlanePool(0)).examine(Work.alone(), done -> {});
         return new Judge(notes);
     }
 
@@ -204,7 +205,8 @@ class ConditionTest {
     void stoppingStops() {
         var cancel = new Cancel();
         var examiner = new Examiner(new Painted(100, (n, x, y) -> 0.5), 25, new PlanePool(0));
-        assertThatThrownBy(() -> examiner.examine(done -> cancel.ask(), cancel)).isInstanceOf(Cancel.Stopped.class);
+        assertThatThrownBy(() -> examiner.examine(Work.alone().with(cancel), done -> cancel.ask()))
+                .isInstanceOf(Cancel.Stopped.class);
     }
 
     @Test

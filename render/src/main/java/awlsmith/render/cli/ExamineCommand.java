@@ -6,6 +6,7 @@ import awlsmith.core.condition.Examiner;
 import awlsmith.core.condition.Fade;
 import awlsmith.core.condition.Finding;
 import awlsmith.core.condition.Judge;
+import awlsmith.core.condition.Notes;
 import awlsmith.core.condition.Suggestion;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
@@ -14,6 +15,7 @@ import awlsmith.media.Indexer;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.SoundReading;
+import awlsmith.render.Machine;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.List;
@@ -43,14 +45,11 @@ final class ExamineCommand {
         int frames = clip.index().orElseThrow().count();
         double rate = frames / Math.max(1e-3, clip.time(frames).toDouble());
         long begun = System.nanoTime();
-        var notes = new Examiner(clip, rate, new PlanePool(1L << 28))
-                .examine(
-                        done -> {
-                            if (done % 50 == 0) {
-                                err.printf("\rframe %d of %d ", done, frames);
-                            }
-                        },
-                        cancel);
+        Notes notes;
+        try (var machine = Machine.of(Runtime.getRuntime().availableProcessors())) {
+            notes = new Examiner(clip, rate, new PlanePool(1L << 28))
+                    .examine(machine.work(cancel), done -> err.printf("\rframe %d of %d ", done, frames));
+        }
         err.printf(
                 Locale.ROOT,
                 "\r%d frames, %.0f a second%n",

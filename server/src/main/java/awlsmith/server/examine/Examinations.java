@@ -8,7 +8,6 @@ import awlsmith.core.condition.Notes;
 import awlsmith.core.condition.Suggestion;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.RawLayout;
-import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
 import awlsmith.media.SoundReading;
@@ -39,8 +38,6 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class Examinations implements Job {
     private static final String KIND = "examine";
-    /** Neighbours in time, their motion and marks, in frames. */
-    private static final int FRAMES_HELD = 10;
 
     private final ExaminationRepository repository;
     private final Clips clips;
@@ -48,7 +45,7 @@ public class Examinations implements Job {
     private final MediaFolder media;
     private final TransactionTemplate transaction;
     private final Jobs jobs;
-    private final Budget budget;
+    private final Machine machine;
 
     Examinations(
             ExaminationRepository repository,
@@ -64,7 +61,7 @@ public class Examinations implements Job {
         this.media = media;
         this.transaction = transaction;
         this.jobs = jobs;
-        this.budget = machine.budget();
+        this.machine = machine;
     }
 
     /** In the transaction that makes the clip ready. */
@@ -157,11 +154,9 @@ public class Examinations implements Job {
         Clip clip = clips.open(id);
         int count = clip.index().orElseThrow().count();
         double rate = count / Math.max(1e-3, clip.time(count).toDouble());
-        // the frames a look holds, and their light at several sizes
-        long frame = clip.format().floatBytes();
         long raw = new RawLayout(clip.format()).frameBytes();
         Notes notes;
-        try (var _ = budget.takeBehind(FRAMES_HELD * frame + 2 * raw, cancel)) {
+        try (var _ = machine.budget().takeBehind(Examiner.bytes(clip.format(), rate) + 2 * raw, cancel)) {
             notes = examined(id, clip, count, rate, run);
         }
         var judge = new Judge(notes, SoundReading.check(clip.info(), cancel));
@@ -174,16 +169,13 @@ public class Examinations implements Job {
     }
 
     private Notes examined(UUID id, Clip clip, int count, double rate, JobRun run) {
-        return new Examiner(clip, rate, new PlanePool(1L << 26))
-                .examine(
-                        done -> {
-                            stills.awaitUrgent(run.cancel());
-                            run.tell(() -> {
-                                repository.progress(id, Math.min(0.99, (double) done / count));
-                                clips.publish(id);
-                            });
-                        },
-                        run.cancel());
+        return new Examiner(clip, rate, new PlanePool(1L << 26)).examine(machine.work(run.cancel()), done -> {
+            stills.awaitUrgent(run.cancel());
+            run.tell(() -> {
+                repository.progress(id, Math.min(0.99, (double) done / count));
+                clips.publish(id);
+            });
+        });
     }
 
     private Path curvesFile(UUID id) {
