@@ -47,8 +47,8 @@ class UpscaleTest {
     private static Frame picture(Format format, Region window, int n) {
         var planes = new java.util.ArrayList<Plane>();
         for (int p = 0; p < format.chroma().planes(); p++) {
-            int sx = p == 0 ? 1 : format.chroma().stepX();
-            int sy = p == 0 ? 1 : format.chroma().stepY();
+            int sx = format.chroma().stepX(p);
+            int sy = format.chroma().stepY(p);
             Plane plane = Plane.of(
                     format.chroma().planeWidth(p, window.width()),
                     format.chroma().planeHeight(p, window.height()));

@@ -281,8 +281,8 @@ class PartsFuzzTest {
         }
 
         private void paint(Frame frame, int p) {
-            int stepX = p == 0 ? 1 : format.chroma().stepX();
-            int stepY = p == 0 ? 1 : format.chroma().stepY();
+            int stepX = format.chroma().stepX(p);
+            int stepY = format.chroma().stepY(p);
             int left = frame.window().x() / stepX;
             int top = frame.window().y() / stepY;
             int scratch = (int) Long.remainderUnsigned(seed, format.width());

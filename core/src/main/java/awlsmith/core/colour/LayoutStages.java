@@ -77,8 +77,8 @@ public final class LayoutStages {
             Frame in = neighbours.at(0);
             Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
             for (int p = 0; p < output.chroma().planes(); p++) {
-                int sx = p == 0 ? 1 : output.chroma().stepX();
-                int sy = p == 0 ? 1 : output.chroma().stepY();
+                int sx = output.chroma().stepX(p);
+                int sy = output.chroma().stepY(p);
                 Plane from = in.plane(p);
                 Plane to = out.plane(p);
                 int dx = wanted.x() / sx - in.window().x() / sx;

@@ -93,7 +93,7 @@ public final class CadenceStage implements Stage {
         boolean woven = fields && Math.floorMod(in.at(0).number() - phase, (long) period) == 0;
         Frame out = Frame.blank(output, wanted, in.number(), here.time(), pool);
         for (int p = 0; p < out.planes().size(); p++) {
-            int top = wanted.y() / (p == 0 ? 1 : output.chroma().stepY());
+            int top = wanted.y() / output.chroma().stepY(p);
             for (int row = 0; row < out.plane(p).height(); row++) {
                 boolean upper = (top + row) % 2 == 0;
                 boolean fromNext = woven && upper == (upperFrom == 1);

@@ -124,8 +124,8 @@ public final class DeinterlaceStage implements ModelStage {
 
     private void treat(FieldsAround fields, Plane out, int p, Region wanted, Work work) {
         Chroma chroma = input.chroma();
-        int sx = p == 0 ? 1 : chroma.stepX();
-        int sy = p == 0 ? 1 : chroma.stepY();
+        int sx = chroma.stepX(p);
+        int sy = chroma.stepY(p);
         int left = wanted.x() / sx;
         int top = wanted.y() / sy;
         int parity = fields.here().parity();

@@ -13,8 +13,8 @@ import awlsmith.core.picture.Plane;
  */
 record FieldWindow(Plane plane, int parity, int left, int top) {
     static FieldWindow of(Frame frame, int p, int parity) {
-        int sx = p == 0 ? 1 : frame.format().chroma().stepX();
-        int sy = p == 0 ? 1 : frame.format().chroma().stepY();
+        int sx = frame.format().chroma().stepX(p);
+        int sy = frame.format().chroma().stepY(p);
         return new FieldWindow(
                 frame.plane(p), parity, frame.window().x() / sx, frame.window().y() / sy);
     }

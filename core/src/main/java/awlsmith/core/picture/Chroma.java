@@ -37,6 +37,16 @@ public enum Chroma {
         return stepY;
     }
 
+    /** Luma pixels to one sample of plane p across: 1 for light. */
+    public int stepX(int p) {
+        return p == 0 ? 1 : stepX;
+    }
+
+    /** Luma pixels to one sample of plane p down: 1 for light. */
+    public int stepY(int p) {
+        return p == 0 ? 1 : stepY;
+    }
+
     public boolean isSubsampled() {
         return stepX * stepY > 1;
     }

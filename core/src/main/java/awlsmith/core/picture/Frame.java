@@ -54,8 +54,8 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
         Chroma chroma = format.chroma();
         var cut = new Plane[planes.size()];
         for (int p = 0; p < cut.length; p++) {
-            int sx = p == 0 ? 1 : chroma.stepX();
-            int sy = p == 0 ? 1 : chroma.stepY();
+            int sx = chroma.stepX(p);
+            int sy = chroma.stepY(p);
             cut[p] = planes.get(p)
                     .window(new Region(
                             (part.x() - window.x()) / sx,

@@ -26,8 +26,8 @@ public final class EnlargeStage implements Stage {
         Chroma chroma = input.chroma();
         planes = new PlaneResampler[chroma.planes()];
         for (int p = 0; p < planes.length; p++) {
-            int sx = p == 0 ? 1 : chroma.stepX();
-            int sy = p == 0 ? 1 : chroma.stepY();
+            int sx = chroma.stepX(p);
+            int sy = chroma.stepY(p);
             double left = p == 0 ? 0 : input.siting().across(sx);
             double top = p == 0 ? 0 : input.siting().down(sy);
             planes[p] = new PlaneResampler(
@@ -48,8 +48,8 @@ public final class EnlargeStage implements Stage {
         int right = 0;
         int bottom = 0;
         for (int p = 0; p < planes.length; p++) {
-            int sx = p == 0 ? 1 : input.chroma().stepX();
-            int sy = p == 0 ? 1 : input.chroma().stepY();
+            int sx = input.chroma().stepX(p);
+            int sy = input.chroma().stepY(p);
             var across = planes[p].across();
             var down = planes[p].down();
             int x0 = wanted.x() / sx;
@@ -69,8 +69,8 @@ public final class EnlargeStage implements Stage {
         Frame in = neighbours.at(0);
         Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
         for (int p = 0; p < planes.length; p++) {
-            int sx = p == 0 ? 1 : input.chroma().stepX();
-            int sy = p == 0 ? 1 : input.chroma().stepY();
+            int sx = input.chroma().stepX(p);
+            int sy = input.chroma().stepY(p);
             Plane dst = out.plane(p);
             planes[p].resample(
                     in.plane(p),

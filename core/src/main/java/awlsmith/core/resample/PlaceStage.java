@@ -70,8 +70,8 @@ public final class PlaceStage implements Stage {
         Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
         Chroma chroma = input.chroma();
         for (int p = 0; p < chroma.planes(); p++) {
-            int sx = p == 0 ? 1 : chroma.stepX();
-            int sy = p == 0 ? 1 : chroma.stepY();
+            int sx = chroma.stepX(p);
+            int sy = chroma.stepY(p);
             // the input's window and the output's, in this plane's samples of the input picture
             int atX = (in.window().x() + x - wanted.x()) / sx;
             int atY = (in.window().y() + y - wanted.y()) / sy;

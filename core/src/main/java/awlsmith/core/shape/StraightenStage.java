@@ -123,8 +123,8 @@ public final class StraightenStage implements Stage {
 
     private void rows(Frame in, Frame out, int p, Region wanted, int from, int to) {
         Chroma chroma = input.chroma();
-        int sx = p == 0 ? 1 : chroma.stepX();
-        int sy = p == 0 ? 1 : chroma.stepY();
+        int sx = chroma.stepX(p);
+        int sy = chroma.stepY(p);
         double across = input.siting().across(sx);
         double down = input.siting().down(sy);
         Plane target = out.plane(p);

@@ -111,8 +111,8 @@ public final class TurnStage implements Stage {
             int plane = p;
             Plane to = out.plane(p);
             Plane from = in.plane(p);
-            int sx = p == 0 ? 1 : chroma.stepX();
-            int sy = p == 0 ? 1 : chroma.stepY();
+            int sx = chroma.stepX(p);
+            int sy = chroma.stepY(p);
             int width = chroma.planeWidth(plane, input.width());
             int height = chroma.planeHeight(plane, input.height());
             int left = in.window().x() / sx;

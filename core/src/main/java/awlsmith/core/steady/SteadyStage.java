@@ -109,8 +109,8 @@ public final class SteadyStage implements Stage {
         Frame out = Frame.blank(output, wanted, in.number(), here.time(), pool);
         Chroma chroma = input.chroma();
         for (int p = 0; p < out.planes().size(); p++) {
-            int sx = p == 0 ? 1 : chroma.stepX();
-            int sy = p == 0 ? 1 : chroma.stepY();
+            int sx = chroma.stepX(p);
+            int sy = chroma.stepY(p);
             var resampler = new PlaneResampler(
                     table(
                             chroma.planeWidth(p, input.width()),

@@ -148,7 +148,7 @@ class ColourTest {
         Frame frame = Frame.blank(in, in.whole(), 0, Rational.ZERO, POOL);
         for (int p = 0; p < from.planes(); p++) {
             // a ramp across: its place tells where the chroma samples lie
-            int step = p == 0 ? 1 : from.stepX();
+            int step = from.stepX(p);
             for (int y = 0; y < frame.plane(p).height(); y++) {
                 for (int x = 0; x < frame.plane(p).width(); x++) {
                     frame.plane(p).set(x, y, from == Chroma.RGB ? x / 64f : x * step / 128f);

@@ -63,8 +63,8 @@ public final class Clips {
                 }
                 Frame frame = Frame.blank(format, window, next, new Rational(next, 25), pool);
                 for (int p = 0; p < frame.planes().size(); p++) {
-                    int left = window.x() / (p == 0 ? 1 : format.chroma().stepX());
-                    int top = window.y() / (p == 0 ? 1 : format.chroma().stepY());
+                    int left = window.x() / format.chroma().stepX(p);
+                    int top = window.y() / format.chroma().stepY(p);
                     for (int y = 0; y < frame.plane(p).height(); y++) {
                         for (int x = 0; x < frame.plane(p).width(); x++) {
                             frame.plane(p).set(x, y, (float) paint.at((int) next, p, x + left, y + top));

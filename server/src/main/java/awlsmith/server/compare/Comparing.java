@@ -160,8 +160,8 @@ class Comparing {
             int[] codes = new int[values.length];
             boolean excursion = false;
             for (int p = 0; p < values.length; p++) {
-                int stepX = p == 0 ? 1 : format.chroma().stepX();
-                int stepY = p == 0 ? 1 : format.chroma().stepY();
+                int stepX = format.chroma().stepX(p);
+                int stepY = format.chroma().stepY(p);
                 Plane plane = made.plane(p);
                 values[p] = plane.at(
                         Math.min(plane.width() - 1, (x - made.window().x()) / stepX),
