@@ -3,8 +3,8 @@ package awlsmith.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
 import awlsmith.media.TestClips;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;

@@ -1,7 +1,7 @@
 package awlsmith.nets;
 
+import awlsmith.core.model.ModelCard;
 import awlsmith.core.resample.Kernel;
-import awlsmith.core.upscale.ModelCard;
 import java.io.InputStream;
 import java.util.List;
 import java.util.Map;

@@ -4,7 +4,7 @@ import ai.onnxruntime.OrtEnvironment;
 import ai.onnxruntime.OrtException;
 import ai.onnxruntime.OrtProvider;
 import ai.onnxruntime.OrtSession;
-import awlsmith.core.upscale.ModelUnavailable;
+import awlsmith.core.model.ModelUnavailable;
 import java.util.Arrays;
 import java.util.List;
 

@@ -1,13 +1,13 @@
 package awlsmith.nets;
 
 import ai.onnxruntime.OrtException;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelSource;
+import awlsmith.core.model.ModelUnavailable;
+import awlsmith.core.model.NetForm;
+import awlsmith.core.model.NetRunner;
+import awlsmith.core.model.NumberArray;
 import awlsmith.core.upscale.HashedFilters;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelSource;
-import awlsmith.core.upscale.ModelUnavailable;
-import awlsmith.core.upscale.NetForm;
-import awlsmith.core.upscale.NetRunner;
-import awlsmith.core.upscale.NumberArray;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;

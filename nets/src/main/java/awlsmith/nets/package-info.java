@@ -1,2 +1,2 @@
-/** Trained models as resources, their cards, and ONNX Runtime behind {@link awlsmith.core.upscale.NetRunner}. */
+/** Trained models as resources, their cards, and ONNX Runtime behind {@link awlsmith.core.model.NetRunner}. */
 package awlsmith.nets;

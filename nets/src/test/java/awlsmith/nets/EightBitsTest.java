@@ -2,10 +2,10 @@ package awlsmith.nets;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetForm;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Plane;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.NetForm;
-import awlsmith.core.upscale.NetRunner;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;

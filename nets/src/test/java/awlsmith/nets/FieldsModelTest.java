@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.fields.DeinterlaceStage;
 import awlsmith.core.measure.Psnr;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -18,8 +20,6 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
 

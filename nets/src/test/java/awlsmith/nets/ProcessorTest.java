@@ -3,8 +3,8 @@ package awlsmith.nets;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import awlsmith.core.upscale.ModelUnavailable;
-import awlsmith.core.upscale.Models;
+import awlsmith.core.model.ModelUnavailable;
+import awlsmith.core.model.Models;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 

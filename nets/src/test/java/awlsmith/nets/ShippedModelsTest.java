@@ -4,11 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ai.onnxruntime.OrtEnvironment;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelUnavailable;
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.upscale.HashedFilters;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelUnavailable;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;

@@ -2,6 +2,9 @@ package awlsmith.nets;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -15,9 +18,6 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.upscale.FramesAround;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;

@@ -1,6 +1,8 @@
 package awlsmith.render;
 
 import awlsmith.core.colour.LayoutStages;
+import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Chain;
@@ -11,8 +13,6 @@ import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
-import awlsmith.core.upscale.ModelStage;
-import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;

@@ -1,8 +1,8 @@
 package awlsmith.render;
 
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.plan.Deliverable;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
 import java.io.IOException;

@@ -2,12 +2,12 @@ package awlsmith.render;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.NetForm;
 import awlsmith.media.Clip;
 import awlsmith.media.TestClips;
 import java.io.IOException;

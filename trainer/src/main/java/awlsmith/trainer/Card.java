@@ -1,8 +1,8 @@
 package awlsmith.trainer;
 
+import awlsmith.core.model.ModelCard;
 import awlsmith.core.upscale.GradientHash;
 import awlsmith.core.upscale.HashedFilters;
-import awlsmith.core.upscale.ModelCard;
 import awlsmith.nets.CardEntry;
 import awlsmith.trainer.net.NetShape;
 import awlsmith.trainer.onnx.OnnxFile;

@@ -1,6 +1,6 @@
 package awlsmith.trainer;
 
-import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.model.ModelCard;
 import awlsmith.trainer.net.NetShape;
 import awlsmith.trainer.run.Loss;
 import java.nio.file.Path;

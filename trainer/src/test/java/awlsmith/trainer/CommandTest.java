@@ -3,7 +3,7 @@ package awlsmith.trainer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import awlsmith.core.upscale.ModelCard;
+import awlsmith.core.model.ModelCard;
 import awlsmith.nets.CardEntry;
 import awlsmith.trainer.net.NetShape;
 import awlsmith.trainer.net.Weights;

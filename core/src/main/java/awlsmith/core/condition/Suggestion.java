@@ -1,12 +1,12 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Borders;
+import awlsmith.core.model.Models;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.Models;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -1,5 +1,9 @@
 package awlsmith.core.fields;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.NetRunner;
+import awlsmith.core.model.Tiles;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
@@ -9,10 +13,6 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelStage;
-import awlsmith.core.upscale.NetRunner;
-import awlsmith.core.upscale.Tiles;
 import java.util.List;
 import java.util.Optional;
 

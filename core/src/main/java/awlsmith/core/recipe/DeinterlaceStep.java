@@ -1,12 +1,12 @@
 package awlsmith.core.recipe;
 
 import awlsmith.core.fields.DeinterlaceStage;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Optional;
 

@@ -1,5 +1,9 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
@@ -8,10 +12,6 @@ import awlsmith.core.plan.TargetSize;
 import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaceStage;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
-import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.ArrayList;

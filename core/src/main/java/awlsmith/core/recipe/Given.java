@@ -1,8 +1,8 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Timing;
-import awlsmith.core.upscale.NetForm;
 import java.util.Optional;
 
 /**

@@ -1,10 +1,10 @@
 package awlsmith.core.recipe;
 
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelUnavailable;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
-import awlsmith.core.upscale.NetRunner;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelUnavailable;
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
+import awlsmith.core.model.NetRunner;
 
 /** A model made ready for a step. */
 final class OpenedModel {

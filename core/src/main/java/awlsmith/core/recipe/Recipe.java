@@ -1,9 +1,9 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Chain;
-import awlsmith.core.upscale.Models;
-import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

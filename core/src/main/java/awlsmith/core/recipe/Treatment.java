@@ -1,11 +1,11 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Timing;
-import awlsmith.core.upscale.NetForm;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -1,5 +1,6 @@
 package awlsmith.core.upscale;
 
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.TapTable;
 import java.util.List;

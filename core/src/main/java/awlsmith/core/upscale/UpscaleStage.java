@@ -1,6 +1,10 @@
 package awlsmith.core.upscale;
 
 import awlsmith.core.colour.LumaChroma;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.NetRunner;
+import awlsmith.core.model.Tiles;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;

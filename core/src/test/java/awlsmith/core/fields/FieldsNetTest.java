@@ -2,6 +2,8 @@ package awlsmith.core.fields;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
@@ -11,8 +13,6 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.TestCards;
 import java.util.List;
 import org.junit.jupiter.api.Test;

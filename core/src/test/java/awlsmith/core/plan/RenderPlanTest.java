@@ -3,6 +3,8 @@ package awlsmith.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -13,8 +15,6 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.NetRunner;
 import awlsmith.core.upscale.TestCards;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;

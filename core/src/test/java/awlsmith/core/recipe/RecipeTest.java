@@ -3,13 +3,13 @@ package awlsmith.core.recipe;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Placement;
-import awlsmith.core.upscale.NetForm;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;

@@ -3,6 +3,8 @@ package awlsmith.core.upscale;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import awlsmith.core.measure.Psnr;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;

@@ -1,5 +1,6 @@
 package awlsmith.core.upscale;
 
+import awlsmith.core.model.ModelCard;
 import awlsmith.core.resample.Kernel;
 import java.util.Map;
 

@@ -3,6 +3,9 @@ package awlsmith.core.upscale;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetRunner;
+import awlsmith.core.model.Tiles;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;

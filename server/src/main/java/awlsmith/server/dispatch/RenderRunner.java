@@ -1,8 +1,8 @@
 package awlsmith.server.dispatch;
 
+import awlsmith.core.model.ModelStage;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Treatment;
-import awlsmith.core.upscale.ModelStage;
 import awlsmith.media.Clip;
 import awlsmith.media.ReadBack;
 import awlsmith.render.Machine;

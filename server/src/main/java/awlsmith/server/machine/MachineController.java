@@ -1,6 +1,6 @@
 package awlsmith.server.machine;
 
-import awlsmith.core.upscale.Models;
+import awlsmith.core.model.Models;
 import awlsmith.render.Machine;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;

@@ -1,7 +1,7 @@
 package awlsmith.server.models;
 
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
 import awlsmith.server.problem.Refusal;
 import java.util.List;
 import java.util.Map;

@@ -1,6 +1,9 @@
 package awlsmith.server.models;
 
 import awlsmith.core.fields.DeinterlaceStage;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.Models;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -11,9 +14,6 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.ModelStage;
-import awlsmith.core.upscale.Models;
 import awlsmith.core.upscale.UpscaleStage;
 import awlsmith.render.Machine;
 import java.time.Clock;

@@ -1,9 +1,9 @@
 package awlsmith.server.takes;
 
+import awlsmith.core.model.Models;
 import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.Models;
 import awlsmith.server.clips.ClipFacts;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;

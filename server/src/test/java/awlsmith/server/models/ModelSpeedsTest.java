@@ -10,6 +10,8 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -18,8 +20,6 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
-import awlsmith.core.upscale.ModelCard;
-import awlsmith.core.upscale.Models;
 import awlsmith.render.Machine;
 import java.time.Clock;
 import java.time.Instant;

@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 import awlsmith.core.picture.Region;
 import java.util.ArrayList;

@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 import awlsmith.core.picture.Plane;
 import java.util.List;

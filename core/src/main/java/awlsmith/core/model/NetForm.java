@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 /**
  * In which arithmetic nets run. The two differ by up to a few thousandths of white, so one render keeps to one of them; hashed filters

@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 import awlsmith.core.resample.Kernel;
 import java.util.Map;
@@ -14,8 +14,8 @@ import java.util.Map;
  * @param factor times wider and higher it makes a picture
  * @param reach input samples around a sample that its answer depends on
  * @param step samples across and down that it reads as one: parts of a picture it is given begin at multiples of this
- * @param frames of an enlarging model that it reads, odd: the one it enlarges and its neighbours, see {@link FramesAround}
- * @param told whether it can be told how soft footage is, see {@link Softness}; it reads a plane of that after the frames
+ * @param frames of an enlarging model that it reads, odd: the one it enlarges and its neighbours, see {@link awlsmith.core.upscale.FramesAround}
+ * @param told whether it can be told how soft footage is, see {@link awlsmith.core.upscale.Softness}; it reads a plane of that after the frames
  * @param base plain enlargement that its correction is added to
  * @param weights how many numbers were learned
  * @param training how and from what it was trained, in sentences by heading, for reading

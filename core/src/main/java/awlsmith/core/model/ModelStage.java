@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 import awlsmith.core.pipeline.Stage;
 import java.util.Optional;

@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;

@@ -1,4 +1,4 @@
-package awlsmith.core.upscale;
+package awlsmith.core.model;
 
 /** A model that cannot be used; the message is a sentence that says why and what to do. */
 public class ModelUnavailable extends RuntimeException {
