@@ -24,6 +24,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 
@@ -70,6 +71,23 @@ public final class Renderer {
         }
     }
 
+    /**
+     * Makes one segment alone.
+     *
+     * @param range its output frames
+     * @return its file
+     */
+    Path segment(int number, FrameRange range) throws IOException {
+        var segments = SegmentFolder.as(request);
+        watch.begins(0);
+        long made = run(segments, number, range, new AheadSource(request.clip()), 0);
+        if (made != range.count()) {
+            throw new MediaException(made + " frames were made where " + range.count()
+                    + " were planned; the source may be damaged. Take it in again, or mend it first");
+        }
+        return segments.file(number);
+    }
+
     private static MediaException explained(IOException e) {
         String said = String.valueOf(e.getMessage());
         if (said.contains("No space left")) {
@@ -81,19 +99,47 @@ public final class Renderer {
 
     /** Makes the segments that are missing; returns the frames in all of them. */
     private long treat(SegmentFolder segments) throws IOException {
-        int first = segments.finished();
-        long done = (long) first * request.segmentFrames();
-        watch.begins(done);
         FrameRange whole = request.outputRange();
-        long from = whole.from() + done;
-        if (!whole.isOpen() && from >= whole.end()) {
-            return whole.count();
+        int each = request.segmentFrames();
+        if (whole.isOpen()) {
+            int first = segments.finished();
+            long before = (long) first * each;
+            watch.begins(before);
+            var source = new AheadSource(request.clip());
+            long done = run(segments, first, new FrameRange(whole.from() + before, whole.end()), source, before);
+            demandAll(done, source.frames());
+            return done;
         }
+        long count = whole.count();
+        List<SegmentFolder.Run> runs = segments.missing(count);
+        long done = count
+                - runs.stream()
+                        .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
+                        .sum();
+        watch.begins(done);
+        for (SegmentFolder.Run run : runs) {
+            var range = new FrameRange(
+                    whole.from() + (long) run.first() * each, whole.from() + Math.min(count, (long) run.end() * each));
+            done = run(segments, run.first(), range, new AheadSource(request.clip()), done);
+        }
+        demandAll(done, 0);
+        return done;
+    }
+
+    /**
+     * Makes segments one after another.
+     *
+     * @param first number of the first of them
+     * @param range of output frames
+     * @param before frames that are done already
+     * @return frames that are done then
+     */
+    private long run(SegmentFolder segments, int first, FrameRange range, AheadSource source, long before)
+            throws IOException {
         Chain chain = request.chain();
         Format file = request.fileFormat();
-        var source = new AheadSource(request.clip());
-        var range = new FrameRange(from, whole.end());
         var layout = new RawLayout(file);
+        long done = before;
         try (FrameStream stream = chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
                 var writer = new SegmentWriter(request, segments, layout, machine, watch, cancel, first)) {
             long treatNanos = 0;
@@ -123,7 +169,6 @@ public final class Renderer {
         if (done == 0) {
             throw new MediaException("no picture could be decoded in this span; the file is damaged there");
         }
-        demandAll(done, source.frames());
         return done;
     }
 

@@ -30,10 +30,19 @@ final class SegmentFolder {
     private final RenderRequest request;
     private final Path folder;
 
+    private SegmentFolder(RenderRequest request, Path folder) {
+        this.request = request;
+        this.folder = folder;
+    }
+
+    /** As it is, whatever lies in it. */
+    static SegmentFolder as(RenderRequest request) {
+        return new SegmentFolder(request, request.scratch());
+    }
+
     /** Pieces that belong to another request (another recipe, span, codec, source or engine) are thrown away. */
     SegmentFolder(RenderRequest request) throws IOException {
-        this.request = request;
-        this.folder = request.scratch();
+        this(request, request.scratch());
         Path mark = folder.resolve(MARK);
         String mine = fingerprint(request);
         if (!Files.exists(mark) || !Files.readString(mark).equals(mine)) {
@@ -65,6 +74,34 @@ final class SegmentFolder {
         return n;
     }
 
+    /**
+     * Segments that lie beside each other.
+     *
+     * @param first number; @param end behind the last
+     */
+    record Run(int first, int end) {}
+
+    /**
+     * Those that are still to be made, wherever they lie.
+     *
+     * @param frames in all segments together
+     */
+    List<Run> missing(long frames) {
+        int count = Math.toIntExact(Math.ceilDiv(frames, request.segmentFrames()));
+        var runs = new ArrayList<Run>();
+        for (int n = 0; n < count; n++) {
+            if (isWhole(n)) {
+                continue;
+            }
+            int first = n;
+            while (n + 1 < count && !isWhole(n + 1)) {
+                n++;
+            }
+            runs.add(new Run(first, n + 1));
+        }
+        return runs;
+    }
+
     private boolean isWhole(int number) {
         try {
             long size = Files.size(file(number));
@@ -89,6 +126,11 @@ final class SegmentFolder {
         try (var channel = FileChannel.open(path, StandardOpenOption.READ)) {
             channel.force(true);
         }
+    }
+
+    /** Where the description of one lies for whoever makes it elsewhere. */
+    Path order(int number) {
+        return folder.resolve("segment-%06d.json".formatted(number));
     }
 
     Path file(int number) {

@@ -23,6 +23,13 @@ public final class Treatment {
     private final List<Behind> behind;
     private final Chain chain;
     private final List<Missing<?>> missing;
+    private final Map<String, Used<?>> used = new LinkedHashMap<>();
+
+    private record Used<T>(Analysis<T> analysis, T found) {
+        Map<String, Object> tree() {
+            return analysis.toTree(found);
+        }
+    }
 
     /**
      * Behind one step.
@@ -93,11 +100,24 @@ public final class Treatment {
     private <T> Optional<Object> look(int step, Analysis<T> analysis, Map<String, Missing<?>> wanted) {
         String key = key(step) + " > " + analysis.id();
         Optional<Object> found = material.findings().find(key);
+        found.ifPresent(value -> used.put(key, used(analysis, value)));
         // what reaches a step behind one that waits is not yet what it will be
         if (found.isEmpty() && wanted.values().stream().allMatch(other -> other.step() == step)) {
             wanted.put(key, new Missing<>(step, analysis, key));
         }
         return found;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static <T> Used<T> used(Analysis<T> analysis, Object found) {
+        return new Used<>(analysis, (T) found);
+    }
+
+    /** What its steps use of what analyses found, in its open form, by keys. */
+    public Map<String, Map<String, Object>> found() {
+        var trees = new LinkedHashMap<String, Map<String, Object>>();
+        used.forEach((key, one) -> trees.put(key, one.tree()));
+        return trees;
     }
 
     /** The steps before one, by value: of two treatments with the same key there, the same pictures reach it. */

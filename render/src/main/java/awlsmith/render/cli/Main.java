@@ -8,7 +8,7 @@ import java.io.PrintStream;
 import java.util.Arrays;
 import java.util.List;
 
-/** Entry of {@code awlsmith render}, {@code awlsmith examine} and {@code awlsmith steps}. */
+/** Entry of {@code awlsmith render}, {@code awlsmith segment}, {@code awlsmith examine} and {@code awlsmith steps}. */
 public final class Main {
     static final int DONE = 0;
     static final int FAILED = 1;
@@ -24,7 +24,7 @@ public final class Main {
     /** The command without the process around it: returns the exit code. */
     static int run(List<String> arguments, PrintStream out, PrintStream err, Cancel cancel) {
         if (arguments.isEmpty()) {
-            err.println("awlsmith: say what to do: render, examine or steps");
+            err.println("awlsmith: say what to do: render, segment, examine or steps");
             return MISUSED;
         }
         List<String> rest = arguments.subList(1, arguments.size());
@@ -35,10 +35,11 @@ public final class Main {
                     yield DONE;
                 }
                 case "render" -> new RenderCommand(RenderOptions.parse(rest), err, cancel).run();
+                case "segment" -> new SegmentCommand(rest, err, cancel).run();
                 case "examine" -> new ExamineCommand(rest, out, err, cancel).run();
                 default -> {
-                    err.println(
-                            "awlsmith: '" + arguments.getFirst() + "' is not known; there are: render, examine, steps");
+                    err.println("awlsmith: '" + arguments.getFirst()
+                            + "' is not known; there are: render, segment, examine, steps");
                     yield MISUSED;
                 }
             };

@@ -14,6 +14,7 @@ import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.SeekCheck;
 import awlsmith.render.Machine;
+import awlsmith.render.OneSegment;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.RenderWatch;
 import awlsmith.render.Renderer;
@@ -52,6 +53,14 @@ final class RenderCommand {
             if (Files.exists(out) && Files.isSameFile(out, options.in())) {
                 throw new MediaException("the source would be overwritten; choose another name");
             }
+            if (options.parts().isPresent()) {
+                Path parts = options.parts().get().toAbsolutePath();
+                Files.createDirectories(parts);
+                try (Machine machine = Machine.of(options.threads())) {
+                    render(info, out, parts, machine);
+                }
+                return Main.DONE;
+            }
             Path scratch = Files.createTempDirectory(out.getParent(), ".awlsmith-render-");
             var hook = new Thread(() -> stop(scratch));
             Runtime.getRuntime().addShutdownHook(hook);
@@ -69,7 +78,8 @@ final class RenderCommand {
 
     private void render(MediaInfo info, Path out, Path scratch, Machine machine) {
         boolean span = options.from().isPresent() || options.to().isPresent();
-        Clip clip = span || !info.video().steady() ? indexed(info) : Clip.streamed(info);
+        boolean known = span || options.parts().isPresent() || !info.video().steady();
+        Clip clip = known ? indexed(info) : Clip.streamed(info);
         try {
             render(clip, out, scratch, machine);
         } catch (Clip.Unsteady e) {
@@ -102,8 +112,12 @@ final class RenderCommand {
                 options.deliverable(),
                 out,
                 scratch,
-                Integer.MAX_VALUE,
+                options.parts().isPresent() ? options.partFrames() : Integer.MAX_VALUE,
                 options.damaged());
+        if (options.describe()) {
+            describe(request);
+            return;
+        }
         RenderPlan plan = request.plan(machine);
         plan.warnings().forEach(warning -> err.println("note: " + warning));
         err.printf(
@@ -127,6 +141,17 @@ final class RenderCommand {
                 video.format().height(),
                 result.facts().frames(),
                 result.facts().info().bytes() / 1e6);
+    }
+
+    private void describe(RenderRequest request) {
+        try {
+            var files = OneSegment.describe(request);
+            err.println(files.size() + " parts are to be made: awlsmith segment " + options.in()
+                    + " DESCRIPTION, for each of " + request.scratch()
+                    + "/segment-*.json, on any machine that has the file; then render without --describe");
+        } catch (IOException e) {
+            throw new MediaException("the descriptions cannot be written: " + e.getMessage(), e);
+        }
     }
 
     /** What is done before the first frame is made, every now and then. */

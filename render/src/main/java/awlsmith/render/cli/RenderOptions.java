@@ -25,6 +25,9 @@ import java.util.Optional;
  * @param threads to use
  * @param overwrite whether an existing file may go
  * @param damaged whether a file that is damaged is rendered as far as it decodes
+ * @param parts folder where finished parts stay, so that the next run goes on behind them
+ * @param partFrames output frames to a part
+ * @param describe whether only the descriptions of the missing parts are written
  */
 record RenderOptions(
         Path in,
@@ -35,13 +38,20 @@ record RenderOptions(
         Deliverable deliverable,
         int threads,
         boolean overwrite,
-        boolean damaged) {
+        boolean damaged,
+        Optional<Path> parts,
+        int partFrames,
+        boolean describe) {
 
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
                    [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
                    [--gop FRAMES] [--no-sound] [--threads N] [--force] [--damaged]
+                   [--parts FOLDER [--part-frames N] [--describe]]
             """;
+
+    /** Frames to a part where none are told: some seconds. */
+    private static final int USUAL_PART = 250;
 
     /** The command line makes no sense; the message says why. */
     static final class Misuse extends RuntimeException {
@@ -63,6 +73,9 @@ record RenderOptions(
         boolean sound = true;
         boolean overwrite = false;
         boolean damaged = false;
+        Path parts = null;
+        int partFrames = USUAL_PART;
+        boolean describe = false;
         for (Iterator<String> rest = words.iterator(); rest.hasNext(); ) {
             String word = rest.next();
             switch (word) {
@@ -78,6 +91,9 @@ record RenderOptions(
                 case "--no-sound" -> sound = false;
                 case "--force" -> overwrite = true;
                 case "--damaged" -> damaged = true;
+                case "--parts" -> parts = path(value(word, rest));
+                case "--part-frames" -> partFrames = whole(word, value(word, rest), 1, 1_000_000);
+                case "--describe" -> describe = true;
                 default -> {
                     if (word.startsWith("--")) {
                         throw new Misuse("there is no option " + word + "\n" + USAGE);
@@ -92,6 +108,9 @@ record RenderOptions(
         if (from != null && to != null && to.compareTo(from) <= 0) {
             throw new Misuse("--out-at lies at or before --in: nothing would be rendered");
         }
+        if (describe && parts == null) {
+            throw new Misuse("--describe wants --parts FOLDER, where the descriptions go");
+        }
         Path out = path(files.get(1));
         try {
             var chosen = Deliverable.Codec.byId(codec != null ? codec : usualCodec(out));
@@ -104,7 +123,10 @@ record RenderOptions(
                     new Deliverable(chosen, quality, depth, gop, sound),
                     threads,
                     overwrite,
-                    damaged);
+                    damaged,
+                    Optional.ofNullable(parts),
+                    partFrames,
+                    describe);
         } catch (IllegalArgumentException e) {
             throw new Misuse(e.getMessage());
         }
