@@ -374,6 +374,8 @@ class WholePathIT extends BrowserIT {
         assertThat(page.getByLabel("Password")).isVisible();
         assertThat(page.getByText("You are signed out here")).isHidden();
         signIn();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Shelf")))
+                .isVisible(SOON);
         page.navigate(bench);
         settled();
         assertThat(span).containsText("in 0:15.40");

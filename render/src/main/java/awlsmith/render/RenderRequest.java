@@ -5,6 +5,7 @@ import awlsmith.core.model.ModelStage;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Timing;
@@ -140,6 +141,12 @@ public record RenderRequest(
         return video.alpha()
                 ? plan.warned("the file can hold transparency (alpha), which is not treated yet: it will be lost")
                 : plan;
+    }
+
+    /** Bytes that its file needs beside the treated frames, roughly: its layout's planes and the raw pictures that wait. */
+    long ownBytes() {
+        Format file = fileFormat();
+        return 2 * file.floatBytes() + (long) RenderPlan.FRAMES_IN_FLIGHT * new RawLayout(file).frameBytes();
     }
 
     /** Frames a second of uneven ones, in the mean; empty where nobody knows their times. */

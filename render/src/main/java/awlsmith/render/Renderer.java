@@ -3,10 +3,7 @@ package awlsmith.render;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
-import awlsmith.core.picture.Rational;
-import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Region;
-import awlsmith.core.picture.TimeCode;
 import awlsmith.core.pipeline.Ahead;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
@@ -16,14 +13,13 @@ import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
-import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.ReadBack;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
@@ -36,36 +32,76 @@ import java.util.concurrent.atomic.AtomicLong;
 public final class Renderer {
     private static final int DECODED_AHEAD = 2;
 
+    /** The files to make, all of one treatment of one span of one clip; the first tells of it. */
+    private final List<RenderRequest> requests;
+
     private final RenderRequest request;
     private final Machine machine;
     private final RenderWatch watch;
     private final Cancel cancel;
 
     public Renderer(RenderRequest request, Machine machine, RenderWatch watch, Cancel cancel) {
+        this(List.of(request), machine, watch, cancel);
+    }
+
+    /**
+     * Several files of one treatment, which is computed once.
+     *
+     * @param requests that differ in deliverable, file and folder for parts alone
+     */
+    public Renderer(List<RenderRequest> requests, Machine machine, RenderWatch watch, Cancel cancel) {
+        RenderRequest first = requests.getFirst();
+        for (RenderRequest other : requests) {
+            if (other.clip() != first.clip()
+                    || !other.treatment().recipe().equals(first.treatment().recipe())
+                    || !other.range().equals(first.range())
+                    || other.segmentFrames() != first.segmentFrames()) {
+                throw new IllegalArgumentException("the files are of different treatments, spans or parts");
+            }
+        }
         // a render goes on with the form of nets that it began with
-        this.request =
-                SegmentFolder.begunWith(request.scratch()).map(request::with).orElse(request);
+        var form = SegmentFolder.begunWith(first.scratch()).orElse(first.form());
+        this.requests = requests.stream().map(one -> one.with(form)).toList();
+        this.request = this.requests.getFirst();
         this.machine = machine;
         this.watch = watch;
         this.cancel = cancel;
     }
 
-    /** @param facts read back from the file; @param soundNote what was changed about the sound, if anything */
-    public record Result(ReadBack.Facts facts, Optional<String> soundNote) {}
+    /**
+     * @param facts read back from the file
+     * @param soundNote what was changed about the sound, if anything
+     * @param also the same of the other files
+     */
+    public record Result(ReadBack.Facts facts, Optional<String> soundNote, List<Result> also) {}
 
     /**
      * @throws MediaException with a sentence when it cannot be done or went wrong; finished segments stay
      * @throws Cancel.Stopped when asked to stop; finished segments stay
      */
     public Result render() {
-        RenderPlan plan = request.plan(machine);
-        if (!plan.isPossible()) {
-            throw new MediaException(String.join("; ", plan.refusals()));
+        long memory = 0;
+        for (RenderRequest one : requests) {
+            RenderPlan plan = one.plan(machine);
+            if (!plan.isPossible()) {
+                throw new MediaException(String.join("; ", plan.refusals()));
+            }
+            // frames that are treated are there once, what each file makes of them once for each
+            memory = memory == 0 ? plan.memoryBytes() : memory + one.ownBytes();
         }
-        try (var _ = machine.budget().takeBehind(plan.memoryBytes(), cancel)) {
-            Files.createDirectories(request.scratch());
-            var segments = new SegmentFolder(request);
-            return join(segments, treat(segments));
+        try (var _ = machine.budget().takeBehind(memory, cancel)) {
+            var outputs = new ArrayList<Output>();
+            for (RenderRequest one : requests) {
+                Files.createDirectories(one.scratch());
+                outputs.add(new Output(one, new SegmentFolder(one)));
+            }
+            long frames = treat(outputs);
+            var results = new ArrayList<Result>();
+            for (Output output : outputs) {
+                results.add(output.join(frames, cancel));
+            }
+            Result first = results.getFirst();
+            return new Result(first.facts(), first.soundNote(), List.copyOf(results.subList(1, results.size())));
         } catch (IOException e) {
             throw explained(e);
         }
@@ -80,7 +116,7 @@ public final class Renderer {
     Path segment(int number, FrameRange range) throws IOException {
         var segments = SegmentFolder.as(request);
         watch.begins(0);
-        long made = run(segments, number, range, new AheadSource(request.clip()), 0);
+        long made = run(List.of(new Output(request, segments)), number, range, new AheadSource(request.clip()), 0);
         if (made != range.count()) {
             throw new MediaException(made + " frames were made where " + range.count()
                     + " were planned; the source may be damaged. Take it in again, or mend it first");
@@ -97,21 +133,25 @@ public final class Renderer {
         return new MediaException("a file could not be written: " + said, e);
     }
 
-    /** Makes the segments that are missing; returns the frames in all of them. */
-    private long treat(SegmentFolder segments) throws IOException {
+    /** Makes the segments that are missing in any of the files; returns the frames in all of them. */
+    private long treat(List<Output> outputs) throws IOException {
         FrameRange whole = request.outputRange();
         int each = request.segmentFrames();
         if (whole.isOpen()) {
-            int first = segments.finished();
+            int first = outputs.stream()
+                    .mapToInt(output -> output.segments().finished())
+                    .min()
+                    .orElseThrow();
             long before = (long) first * each;
             watch.begins(before);
             var source = new AheadSource(request.clip());
-            long done = run(segments, first, new FrameRange(whole.from() + before, whole.end()), source, before);
+            long done = run(outputs, first, new FrameRange(whole.from() + before, whole.end()), source, before);
             demandAll(done, source.frames());
             return done;
         }
         long count = whole.count();
-        List<SegmentFolder.Run> runs = segments.missing(count);
+        List<SegmentFolder.Run> runs =
+                SegmentFolder.missing(outputs.stream().map(Output::segments).toList(), count, each);
         long done = count
                 - runs.stream()
                         .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
@@ -120,28 +160,27 @@ public final class Renderer {
         for (SegmentFolder.Run run : runs) {
             var range = new FrameRange(
                     whole.from() + (long) run.first() * each, whole.from() + Math.min(count, (long) run.end() * each));
-            done = run(segments, run.first(), range, new AheadSource(request.clip()), done);
+            done = run(outputs, run.first(), range, new AheadSource(request.clip()), done);
         }
         demandAll(done, 0);
         return done;
     }
 
     /**
-     * Makes segments one after another.
+     * Makes segments one after another, in every file.
      *
      * @param first number of the first of them
      * @param range of output frames
      * @param before frames that are done already
      * @return frames that are done then
      */
-    private long run(SegmentFolder segments, int first, FrameRange range, AheadSource source, long before)
+    private long run(List<Output> outputs, int first, FrameRange range, AheadSource source, long before)
             throws IOException {
-        Chain chain = request.chain();
-        Format file = request.fileFormat();
-        var layout = new RawLayout(file);
+        Chain chain = request.treatment().chain();
         long done = before;
-        try (FrameStream stream = chain.open(source, range, file.whole(), machine.planes(), machine.work(cancel));
-                var writer = new SegmentWriter(request, segments, layout, machine, watch, cancel, first)) {
+        try (FrameStream stream =
+                        chain.open(source, range, chain.output().whole(), machine.planes(), machine.work(cancel));
+                var writers = new Writers(outputs, first)) {
             long treatNanos = 0;
             while (true) {
                 cancel.check();
@@ -151,25 +190,64 @@ public final class Renderer {
                 if (frame.isEmpty()) {
                     break;
                 }
-                long packing = System.nanoTime();
-                byte[] raw = writer.buffer();
-                start += System.nanoTime() - packing;
-                pack(layout, frame.get(), raw);
-                Rational time = frame.get().time();
+                long waited = writers.put(frame.get());
                 frame.get().release(machine.planes());
-                treatNanos += System.nanoTime() - source.waitedNanos() - start;
-                writer.put(raw, time);
+                treatNanos += System.nanoTime() - source.waitedNanos() - start - waited;
                 done++;
                 watch.frames(
                         done,
-                        new RenderWatch.Shares(source.busyNanos() / 1e9, treatNanos / 1e9, writer.busyNanos() / 1e9));
+                        new RenderWatch.Shares(source.busyNanos() / 1e9, treatNanos / 1e9, writers.busyNanos() / 1e9));
             }
-            writer.finish();
+            writers.finish();
         }
         if (done == 0) {
             throw new MediaException("no picture could be decoded in this span; the file is damaged there");
         }
         return done;
+    }
+
+    /** What writes the segments of every file. */
+    private final class Writers implements AutoCloseable {
+        private final List<Output> outputs;
+        private final List<SegmentWriter> writers = new ArrayList<>();
+
+        Writers(List<Output> outputs, int first) {
+            this.outputs = outputs;
+            for (Output output : outputs) {
+                // what is safe is told by the first file, whose parts are those of all
+                RenderWatch told = writers.isEmpty() ? watch : RenderWatch.SILENT;
+                writers.add(new SegmentWriter(
+                        output.request(), output.segments(), output.raw(), machine, told, cancel, first));
+            }
+        }
+
+        /** Returns for how many nanoseconds it waited for encoders. */
+        long put(Frame frame) {
+            long waited = 0;
+            for (int i = 0; i < writers.size(); i++) {
+                long start = System.nanoTime();
+                byte[] raw = writers.get(i).buffer();
+                long packing = System.nanoTime();
+                outputs.get(i).pack(frame, raw, machine.planes(), machine.work(cancel));
+                long packed = System.nanoTime();
+                writers.get(i).put(raw, frame.time());
+                waited += packing - start + System.nanoTime() - packed;
+            }
+            return waited;
+        }
+
+        long busyNanos() {
+            return writers.stream().mapToLong(SegmentWriter::busyNanos).sum();
+        }
+
+        void finish() {
+            writers.forEach(SegmentWriter::finish);
+        }
+
+        @Override
+        public void close() {
+            writers.forEach(SegmentWriter::close);
+        }
     }
 
     /** As many frames as were planned, or none: a decoder that gives up in silence must not shorten a film. */
@@ -244,63 +322,5 @@ public final class Renderer {
         long waitedNanos() {
             return open.waitedNanos();
         }
-    }
-
-    private void pack(RawLayout layout, Frame frame, byte[] raw) {
-        for (int p = 0; p < frame.planes().size(); p++) {
-            int plane = p;
-            machine.work(cancel)
-                    .bands(frame.plane(p).height(), 128, (from, to) -> layout.packRows(frame, raw, plane, from, to));
-        }
-    }
-
-    private Result join(SegmentFolder segments, long frames) throws IOException {
-        Path out = request.out();
-        Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
-        try {
-            Format file = request.fileFormat();
-            Joiner.Along along = along(frames);
-            var note = Joiner.join(segments.list(frames), file, along, part, request.scratch(), cancel);
-            var facts = ReadBack.of(part, cancel);
-            new Verdict(request, file, along, frames).demand(facts, cancel);
-            Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-            return new Result(facts.at(out), note);
-        } finally {
-            Files.deleteIfExists(part);
-        }
-    }
-
-    private Joiner.Along along(long frames) {
-        var clip = request.clip();
-        long first = request.outputRange().from();
-        Rational seconds = request.lasting(first, frames);
-        // what goes along keeps to the file's clock, on which the pictures need not begin at 0
-        Rational start = clip.index()
-                .map(index -> index.clock(request.range().from()))
-                .orElse(clip.info().video().start());
-        return new Joiner.Along(
-                clip.info(),
-                start,
-                seconds,
-                request.isWhole(),
-                request.deliverable().sound(),
-                request.treatment().chain().speed(),
-                timecode(),
-                request.comment());
-    }
-
-    /** The label of the first frame going out, where frames come evenly and at a rate that has labels. */
-    private Optional<String> timecode() {
-        var clip = request.clip();
-        if (clip.steadyRate().isEmpty() || request.outputRate().isEmpty()) {
-            return Optional.empty();
-        }
-        return clip.info()
-                .extras()
-                .timecode()
-                .flatMap(text -> TimeCode.parse(text, clip.steadyRate().get()))
-                .flatMap(code -> code.plus(request.range().from())
-                        .at(request.outputRate().get()))
-                .map(TimeCode::toString);
     }
 }

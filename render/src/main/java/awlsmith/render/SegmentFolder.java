@@ -87,17 +87,23 @@ final class SegmentFolder {
      * @param frames in all segments together
      */
     List<Run> missing(long frames) {
-        int count = Math.toIntExact(Math.ceilDiv(frames, request.segmentFrames()));
+        return missing(List.of(this), frames, request.segmentFrames());
+    }
+
+    /** Those that are still to be made in any of several folders. */
+    static List<Run> missing(List<SegmentFolder> folders, long frames, int each) {
+        int count = Math.toIntExact(Math.ceilDiv(frames, each));
         var runs = new ArrayList<Run>();
-        for (int n = 0; n < count; n++) {
-            if (isWhole(n)) {
-                continue;
+        int first = -1;
+        for (int n = 0; n <= count; n++) {
+            int number = n;
+            boolean isMissing = n < count && !folders.stream().allMatch(folder -> folder.isWhole(number));
+            if (isMissing && first < 0) {
+                first = n;
+            } else if (!isMissing && first >= 0) {
+                runs.add(new Run(first, n));
+                first = -1;
             }
-            int first = n;
-            while (n + 1 < count && !isWhole(n + 1)) {
-                n++;
-            }
-            runs.add(new Run(first, n + 1));
         }
         return runs;
     }

@@ -22,6 +22,9 @@ import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -42,16 +45,11 @@ final class RenderCommand {
 
     int run() {
         Path out = options.out().toAbsolutePath();
-        if (Files.exists(out) && !options.overwrite()) {
-            throw new MediaException(out.getFileName() + " is there already; --force replaces it");
-        }
-        if (out.getParent() == null || !Files.isWritable(out.getParent())) {
-            throw new MediaException("nothing can be written to the folder of " + out.getFileName());
-        }
         MediaInfo info = Prober.probe(options.in());
         try {
-            if (Files.exists(out) && Files.isSameFile(out, options.in())) {
-                throw new MediaException("the source would be overwritten; choose another name");
+            demandPlace(out);
+            for (Path also : options.also()) {
+                demandPlace(also.toAbsolutePath());
             }
             if (options.parts().isPresent()) {
                 Path parts = options.parts().get().toAbsolutePath();
@@ -73,6 +71,18 @@ final class RenderCommand {
             return Main.DONE;
         } catch (IOException e) {
             throw new MediaException("the folder for unfinished parts cannot be made: " + e.getMessage(), e);
+        }
+    }
+
+    private void demandPlace(Path out) throws IOException {
+        if (Files.exists(out) && !options.overwrite()) {
+            throw new MediaException(out.getFileName() + " is there already; --force replaces it");
+        }
+        if (out.getParent() == null || !Files.isWritable(out.getParent())) {
+            throw new MediaException("nothing can be written to the folder of " + out.getFileName());
+        }
+        if (Files.exists(out) && Files.isSameFile(out, options.in())) {
+            throw new MediaException("the source would be overwritten; choose another name");
         }
     }
 
@@ -130,7 +140,26 @@ final class RenderCommand {
                 plan.seconds(),
                 plan.frames(),
                 options.deliverable().codec().label());
-        var result = new Renderer(request, machine, new Report(err, plan.frames()), cancel).render();
+        var requests = new ArrayList<RenderRequest>(List.of(request));
+        for (Path also : options.also()) {
+            requests.add(new RenderRequest(
+                    clip,
+                    treatment,
+                    request.range(),
+                    options.deliverableOf(also),
+                    also.toAbsolutePath(),
+                    scratch.resolve("also-" + requests.size()),
+                    request.segmentFrames(),
+                    options.damaged()));
+        }
+        var result = new Renderer(requests, machine, new Report(err, plan.frames()), cancel).render();
+        tell(out, result);
+        for (int i = 0; i < result.also().size(); i++) {
+            tell(options.also().get(i), result.also().get(i));
+        }
+    }
+
+    private void tell(Path out, Renderer.Result result) {
         result.soundNote().ifPresent(note -> err.println("note: " + note));
         var video = result.facts().info().video();
         err.printf(
@@ -202,12 +231,11 @@ final class RenderCommand {
     }
 
     private static void sweep(Path folder) throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
+        try (var files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
                 Files.delete(file);
             }
         }
-        Files.delete(folder);
     }
 
     /** One line of progress, rewritten in place, a few times a second. */

@@ -25,6 +25,7 @@ import java.util.Optional;
  * @param threads to use
  * @param overwrite whether an existing file may go
  * @param damaged whether a file that is damaged is rendered as far as it decodes
+ * @param also further files of the same treatment, computed once; the codec goes by the ending
  * @param parts folder where finished parts stay, so that the next run goes on behind them
  * @param partFrames output frames to a part
  * @param describe whether only the descriptions of the missing parts are written
@@ -39,6 +40,7 @@ record RenderOptions(
         int threads,
         boolean overwrite,
         boolean damaged,
+        List<Path> also,
         Optional<Path> parts,
         int partFrames,
         boolean describe) {
@@ -47,7 +49,7 @@ record RenderOptions(
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
                    [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
                    [--gop FRAMES] [--no-sound] [--threads N] [--force] [--damaged]
-                   [--parts FOLDER [--part-frames N] [--describe]]
+                   [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
             """;
 
     /** Frames to a part where none are told: some seconds. */
@@ -73,6 +75,7 @@ record RenderOptions(
         boolean sound = true;
         boolean overwrite = false;
         boolean damaged = false;
+        var also = new ArrayList<Path>();
         Path parts = null;
         int partFrames = USUAL_PART;
         boolean describe = false;
@@ -91,6 +94,7 @@ record RenderOptions(
                 case "--no-sound" -> sound = false;
                 case "--force" -> overwrite = true;
                 case "--damaged" -> damaged = true;
+                case "--also" -> also.add(path(value(word, rest)));
                 case "--parts" -> parts = path(value(word, rest));
                 case "--part-frames" -> partFrames = whole(word, value(word, rest), 1, 1_000_000);
                 case "--describe" -> describe = true;
@@ -108,6 +112,9 @@ record RenderOptions(
         if (from != null && to != null && to.compareTo(from) <= 0) {
             throw new Misuse("--out-at lies at or before --in: nothing would be rendered");
         }
+        if (describe && !also.isEmpty()) {
+            throw new Misuse("--describe is for one file; leave out --also");
+        }
         if (describe && parts == null) {
             throw new Misuse("--describe wants --parts FOLDER, where the descriptions go");
         }
@@ -124,12 +131,23 @@ record RenderOptions(
                     threads,
                     overwrite,
                     damaged,
+                    List.copyOf(also),
                     Optional.ofNullable(parts),
                     partFrames,
                     describe);
         } catch (IllegalArgumentException e) {
             throw new Misuse(e.getMessage());
         }
+    }
+
+    /** What goes into a further file. */
+    Deliverable deliverableOf(Path file) {
+        return new Deliverable(
+                Deliverable.Codec.byId(usualCodec(file)),
+                deliverable.quality(),
+                deliverable.depth(),
+                deliverable.gop(),
+                deliverable.sound());
     }
 
     private static String usualCodec(Path out) {

@@ -152,4 +152,41 @@ class SegmentTest {
         assertThat(run(List.of("segment", clip.toString())).code()).isEqualTo(2);
         assertThat(run(render(folder.resolve("x.mkv"), "--describe")).err()).contains("--parts");
     }
+
+    /** What is computed once and goes into two files is in each what it is alone. */
+    @Test
+    void oneTreatmentGoesIntoSeveralFiles() {
+        Path master = folder.resolve("master.mkv");
+        Path screen = folder.resolve("screen.mp4");
+        Path alone = folder.resolve("alone.mkv");
+        Path parts = folder.resolve("both");
+        Run both = run(render(master, "--also", screen.toString(), "--parts", parts.toString(), "--part-frames", "35"));
+        assertThat(both.code()).as(both.err()).isZero();
+        assertThat(both.err()).contains("master.mkv: 168x126").contains("screen.mp4: 168x126");
+        assertThat(run(render(alone)).code()).isZero();
+        assertThat(md5(master)).hasSize(90).isEqualTo(md5(alone));
+        assertThat(TestClips.entry(screen, "codec_name")).isEqualTo("h264");
+        assertThat(TestClips.times(screen)).hasSize(90);
+        // one part of one of them is lost: the others are not made again
+        Path lost = parts.resolve("also-1/segment-000001.mp4");
+        assertThat(lost.toFile().delete()).isTrue();
+        long kept = parts.resolve("segment-000002.nut").toFile().lastModified();
+        assertThat(run(render(
+                                master,
+                                "--also",
+                                screen.toString(),
+                                "--parts",
+                                parts.toString(),
+                                "--part-frames",
+                                "35",
+                                "--force"))
+                        .code())
+                .isZero();
+        assertThat(lost).exists();
+        assertThat(parts.resolve("segment-000002.nut").toFile().lastModified()).isEqualTo(kept);
+        assertThat(TestClips.times(screen)).hasSize(90);
+        assertThat(run(render(folder.resolve("y.mkv"), "--also", clip.toString()))
+                        .err())
+                .contains("is there already");
+    }
 }
