@@ -99,7 +99,7 @@ public final class CadenceStage implements Stage {
                 boolean fromNext = woven && upper == (upperFrom == 1);
                 Plane from = fromNext ? next.plane(p) : here.plane(p);
                 Plane to = out.plane(p);
-                System.arraycopy(from.data(), from.row(row), to.data(), to.row(row), to.width());
+                to.takeRow(row, from, row);
             }
         }
         return out;

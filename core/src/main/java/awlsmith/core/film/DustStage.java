@@ -97,7 +97,7 @@ public final class DustStage implements Stage {
 
     private static void copy(Plane from, Plane to) {
         for (int y = 0; y < to.height(); y++) {
-            System.arraycopy(from.data(), from.row(y), to.data(), to.row(y), to.width());
+            to.takeRow(y, from, y);
         }
     }
 

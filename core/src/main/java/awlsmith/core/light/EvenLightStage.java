@@ -78,7 +78,7 @@ public final class EvenLightStage implements Stage {
                     if (led) {
                         lead(source, to, y, curve);
                     } else {
-                        System.arraycopy(source.data(), source.row(y), to.data(), to.row(y), to.width());
+                        to.takeRow(y, source, y);
                     }
                 }
             });

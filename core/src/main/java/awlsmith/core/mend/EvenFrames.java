@@ -196,7 +196,7 @@ public final class EvenFrames implements FrameSource {
                 Plane a = from.plane(p);
                 Plane to = out.plane(p);
                 for (int y = 0; y < to.height(); y++) {
-                    System.arraycopy(a.data(), a.row(y), to.data(), to.row(y), to.width());
+                    to.takeRow(y, a, y);
                 }
             }
             return out;

@@ -79,7 +79,7 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
             Plane source = from.plane(p);
             Plane copy = to.plane(p);
             for (int y = 0; y < copy.height(); y++) {
-                System.arraycopy(source.data(), source.row(y), copy.data(), copy.row(y), copy.width());
+                copy.takeRow(y, source, y);
             }
         }
         return to;

@@ -89,4 +89,9 @@ public final class Plane {
         }
         return this;
     }
+
+    /** Row y becomes that of another plane, as far as this one is wide. */
+    public void takeRow(int y, Plane from, int row) {
+        System.arraycopy(from.data, from.row(row), data, row(y), width);
+    }
 }

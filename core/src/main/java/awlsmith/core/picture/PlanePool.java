@@ -2,17 +2,19 @@ package awlsmith.core.picture;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.HashMap;
-import java.util.Map;
+import java.util.LinkedHashMap;
 
 /**
  * Lends arrays for planes and takes them back, so that a render of any length keeps using the same few. Arrays come
- * back with their old contents: whoever borrows one writes every sample.
+ * back with their old contents: whoever borrows one writes every sample. Where too much is kept, arrays of the size that was asked for
+ * longest ago go first.
  *
  * <p>Safe for several threads. What is not given back is simply collected as garbage.
  */
 public final class PlanePool {
-    private final Map<Integer, Deque<float[]>> free = new HashMap<>();
+    /** By size, the one used longest ago first. */
+    private final LinkedHashMap<Integer, Deque<float[]>> free = new LinkedHashMap<>(16, 0.75f, true);
+
     private final long keepBytes;
     private long keptBytes;
 
@@ -41,11 +43,23 @@ public final class PlanePool {
     public void giveBack(Plane plane) {
         float[] array = plane.data();
         synchronized (free) {
-            if (keptBytes + 4L * array.length > keepBytes) {
-                return;
-            }
             free.computeIfAbsent(array.length, size -> new ArrayDeque<>()).push(array);
             keptBytes += 4L * array.length;
+            letGo();
+        }
+    }
+
+    /** Until no more is kept than may be. */
+    private void letGo() {
+        var sizes = free.values().iterator();
+        while (keptBytes > keepBytes && sizes.hasNext()) {
+            Deque<float[]> eldest = sizes.next();
+            while (keptBytes > keepBytes && !eldest.isEmpty()) {
+                keptBytes -= 4L * eldest.poll().length;
+            }
+            if (eldest.isEmpty()) {
+                sizes.remove();
+            }
         }
     }
 }

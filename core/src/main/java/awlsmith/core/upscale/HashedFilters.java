@@ -1,15 +1,13 @@
 package awlsmith.core.upscale;
 
 import awlsmith.core.model.NetRunner;
+import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.TapTable;
 import java.util.List;
 import java.util.Objects;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import jdk.incubator.vector.FloatVector;
-import jdk.incubator.vector.VectorShuffle;
-import jdk.incubator.vector.VectorSpecies;
 
 /**
  * The fast kind of model: each input sample's surroundings choose one set of filters, which give the correction for all
@@ -30,9 +28,7 @@ public final class HashedFilters implements NetRunner {
     /** Samples around a sample that its answer depends on. */
     public static final int REACH = Math.max(SIDE / 2, GradientHash.REACH);
 
-    private static final VectorSpecies<Float> SPECIES = FloatVector.SPECIES_256;
-    private static final VectorShuffle<Float> BY_FOUR = VectorShuffle.fromOp(SPECIES, i -> (i + 4) % 8);
-    private static final VectorShuffle<Float> BY_TWO = VectorShuffle.fromOp(SPECIES, i -> (i + 2) % 8);
+    private static final FilterRows ROWS = FilterRows.of(Lanes.chosen());
     private static final int MARGIN = REACH + 1;
 
     private final int factor;
@@ -68,38 +64,16 @@ public final class HashedFilters implements NetRunner {
     }
 
     private void filterRow(Scratch s, int y, Plane correction) {
-        int phases = factor * factor;
+        float[] answers = s.answers(factor * factor);
         float[] out = correction.data();
-        float[] wide = s.wide;
         for (int x = 0; x < s.width; x++) {
             int bucket = GradientHash.bucket(s.xx[x], s.xy[x], s.yy[x], s.standsOut(x, y));
             int at = (y + MARGIN - SIDE / 2) * s.stride + x + MARGIN - SIDE / 2;
-            var r0 = FloatVector.fromArray(SPECIES, wide, at);
-            var r1 = FloatVector.fromArray(SPECIES, wide, at + s.stride);
-            var r2 = FloatVector.fromArray(SPECIES, wide, at + 2 * s.stride);
-            var r3 = FloatVector.fromArray(SPECIES, wide, at + 3 * s.stride);
-            var r4 = FloatVector.fromArray(SPECIES, wide, at + 4 * s.stride);
-            var r5 = FloatVector.fromArray(SPECIES, wide, at + 5 * s.stride);
-            var r6 = FloatVector.fromArray(SPECIES, wide, at + 6 * s.stride);
-            int f = bucket * phases * FILTER;
-            for (int phase = 0; phase < phases; phase++, f += FILTER) {
-                var sum = r0.mul(FloatVector.fromArray(SPECIES, filters, f));
-                var other = r1.mul(FloatVector.fromArray(SPECIES, filters, f + ROW));
-                sum = r2.fma(FloatVector.fromArray(SPECIES, filters, f + 2 * ROW), sum);
-                other = r3.fma(FloatVector.fromArray(SPECIES, filters, f + 3 * ROW), other);
-                sum = r4.fma(FloatVector.fromArray(SPECIES, filters, f + 4 * ROW), sum);
-                other = r5.fma(FloatVector.fromArray(SPECIES, filters, f + 5 * ROW), other);
-                sum = r6.fma(FloatVector.fromArray(SPECIES, filters, f + 6 * ROW), sum);
-                out[correction.row(y * factor + phase / factor) + x * factor + phase % factor] = sum(sum.add(other));
+            ROWS.answer(s.wide, at, s.stride, filters, bucket * answers.length * FILTER, answers);
+            for (int phase = 0; phase < answers.length; phase++) {
+                out[correction.row(y * factor + phase / factor) + x * factor + phase % factor] = answers[phase];
             }
         }
-    }
-
-    /** The lanes' sum, always in the same order: a reduction may choose its own, and a region must equal the whole. */
-    private static float sum(FloatVector v) {
-        v = v.add(v.rearrange(BY_FOUR));
-        v = v.add(v.rearrange(BY_TWO));
-        return v.lane(0) + v.lane(1);
     }
 
     /** The bucket of every sample of a plane, for training and tests; edges mirrored. */
@@ -132,6 +106,14 @@ public final class HashedFilters implements NetRunner {
         private float[] downXx = {};
         private float[] downXy = {};
         private float[] downYy = {};
+        private float[] answers = {};
+
+        float[] answers(int phases) {
+            if (answers.length != phases) {
+                answers = new float[phases];
+            }
+            return answers;
+        }
 
         void fit(int newWidth, int newHeight) {
             width = newWidth;

@@ -78,4 +78,24 @@ class HashedFiltersTest {
     void filtersOfAnotherSizeAreRefused() {
         assertThatThrownBy(() -> new HashedFilters(2, new float[100])).hasMessageContaining("not 100");
     }
+
+    @Test
+    void bothFormsOfTheFiltersAreOne() {
+        var random = new java.util.Random(5);
+        float[] wide = new float[40 * 9];
+        float[] filters = new float[5 * HashedFilters.FILTER];
+        for (int i = 0; i < wide.length; i++) {
+            wide[i] = random.nextFloat();
+        }
+        for (int i = 0; i < filters.length; i++) {
+            filters[i] = random.nextFloat() - 0.5f;
+        }
+        float[] plain = new float[4];
+        float[] vector = new float[4];
+        for (int at = 0; at < 30; at++) {
+            new FilterRows.Scalar().answer(wide, at, 40, filters, HashedFilters.FILTER, plain);
+            new FilterRows.Vector().answer(wide, at, 40, filters, HashedFilters.FILTER, vector);
+            assertThat(vector).isEqualTo(plain);
+        }
+    }
 }
