@@ -15,7 +15,10 @@ import java.util.Optional;
  * frame can be reached exactly and be told from a wrong one, whatever the codec, and sound stays in step with clips of changing rate.
  */
 public final class FrameIndex {
-    private static final int MAGIC = 0x4157495a;
+    private static final int MAGIC = 0x4157495b;
+    /** Of files written while times were written one by one. */
+    private static final int MAGIC_LONG = 0x4157495a;
+
     /** Of files written before checksums were kept. */
     private static final int MAGIC_WITHOUT_SUMS = 0x41574959;
     /** Of files written before places were noted. */
@@ -25,7 +28,7 @@ public final class FrameIndex {
     private static final int MOST_PLACES = 1000;
 
     private final Rational tick;
-    private final long[] times;
+    private final Ticks times;
     private final int[] sums;
     private final int errors;
     private final int[] damaged;
@@ -49,14 +52,22 @@ public final class FrameIndex {
      * @param single whether it must be decoded by one thread alone to come out the same every time
      */
     public FrameIndex(Rational tick, long[] times, int[] sums, int errors, int[] damaged, int entry, boolean single) {
+        this(tick, ticks(times), sums, errors, damaged, entry, single);
+    }
+
+    private static Ticks ticks(long[] times) {
         if (times.length == 0) {
             throw new MediaException("no picture could be decoded; the file is damaged or cut short");
         }
-        if (sums.length != 0 && sums.length != times.length) {
-            throw new IllegalArgumentException(sums.length + " checksums for " + times.length + " frames");
+        return Ticks.of(times);
+    }
+
+    private FrameIndex(Rational tick, Ticks times, int[] sums, int errors, int[] damaged, int entry, boolean single) {
+        if (sums.length != 0 && sums.length != times.count()) {
+            throw new IllegalArgumentException(sums.length + " checksums for " + times.count() + " frames");
         }
         this.tick = tick;
-        this.times = times.clone();
+        this.times = times;
         this.sums = sums.clone();
         this.errors = errors;
         this.damaged = java.util.Arrays.copyOf(damaged, Math.min(damaged.length, MOST_PLACES));
@@ -100,12 +111,12 @@ public final class FrameIndex {
 
     /** Whether a step in time is so long that a frame is missing, or frames come unevenly. */
     boolean hasHoles() {
-        if (times.length < 3) {
+        if (times.count() < 3) {
             return false;
         }
-        long[] steps = new long[times.length - 1];
+        long[] steps = new long[times.count() - 1];
         for (int n = 0; n < steps.length; n++) {
-            steps[n] = times[n + 1] - times[n];
+            steps[n] = times.at(n + 1) - times.at(n);
         }
         long[] sorted = steps.clone();
         Arrays.sort(sorted);
@@ -123,15 +134,15 @@ public final class FrameIndex {
     private long checksum() {
         var crc = new java.util.zip.CRC32();
         var bytes = java.nio.ByteBuffer.allocate(Long.BYTES + Integer.BYTES);
-        for (int n = 0; n < times.length; n++) {
-            bytes.clear().putLong(times[n]).putInt(sums.length == 0 ? 0 : sums[n]);
+        for (int n = 0; n < times.count(); n++) {
+            bytes.clear().putLong(times.at(n)).putInt(sums.length == 0 ? 0 : sums[n]);
             crc.update(bytes.array());
         }
         return crc.getValue();
     }
 
     public int count() {
-        return times.length;
+        return times.count();
     }
 
     public int errors() {
@@ -149,32 +160,31 @@ public final class FrameIndex {
 
     /** The file's clock at frame n, in seconds. */
     public Rational clock(long n) {
-        return tick.times(times[Math.toIntExact(n)]);
+        return tick.times(times.at(Math.toIntExact(n)));
     }
 
     /** Seconds from the first frame to frame n; for n = count the end of the last frame. */
     public Rational time(long n) {
-        if (n == times.length) {
+        if (n == times.count()) {
             return time(n - 1).plus(lastDuration());
         }
-        return tick.times(times[Math.toIntExact(n)] - times[0]);
+        return tick.times(times.at(Math.toIntExact(n)) - times.at(0));
     }
 
     /** The frame shown at this time in ticks of the file's clock: the last that has begun. */
     public int frameAtTick(long at) {
-        int found = Arrays.binarySearch(times, at);
-        return Math.max(0, found >= 0 ? found : -found - 2);
+        return times.lastUntil(at);
     }
 
     /** The frame shown at this many seconds from the first frame. */
     public int frameAt(Rational seconds) {
-        return frameAtTick(seconds.ticks(tick) + times[0]);
+        return frameAtTick(seconds.ticks(tick) + times.at(0));
     }
 
     /** When the frames are shown: evenly where they keep a nominal rate, else each at its own time. */
     Timing timing(Rational nominal) {
         return steadyRate(nominal)
-                .map(rate -> Timing.steady(rate, times.length))
+                .map(rate -> Timing.steady(rate, times.count()))
                 .orElse(new Uneven());
     }
 
@@ -182,7 +192,7 @@ public final class FrameIndex {
     private final class Uneven implements Timing {
         @Override
         public long count() {
-            return times.length;
+            return times.count();
         }
 
         @Override
@@ -198,8 +208,8 @@ public final class FrameIndex {
 
     /** As long as the one before it. */
     private Rational lastDuration() {
-        int n = times.length;
-        return n == 1 ? new Rational(1, 25) : tick.times(Math.max(1, times[n - 1] - times[n - 2]));
+        int n = times.count();
+        return n == 1 ? new Rational(1, 25) : tick.times(Math.max(1, times.at(n - 1) - times.at(n - 2)));
     }
 
     /**
@@ -218,8 +228,8 @@ public final class FrameIndex {
     private boolean keeps(Rational nominal) {
         double slack = Math.max(0.001, tick.toDouble()) * 1.01;
         double step = 1 / nominal.toDouble();
-        for (int n = 0; n < times.length; n++) {
-            if (Math.abs((times[n] - times[0]) * tick.toDouble() - n * step) > slack) {
+        for (int n = 0; n < times.count(); n++) {
+            if (Math.abs((times.at(n) - times.at(0)) * tick.toDouble() - n * step) > slack) {
                 return false;
             }
         }
@@ -233,10 +243,8 @@ public final class FrameIndex {
             out.writeLong(tick.num());
             out.writeLong(tick.den());
             out.writeInt(errors);
-            out.writeInt(times.length);
-            for (long time : times) {
-                out.writeLong(time);
-            }
+            out.writeInt(times.count());
+            times.write(out);
             out.writeInt(damaged.length);
             for (int frame : damaged) {
                 out.writeInt(frame);
@@ -254,26 +262,33 @@ public final class FrameIndex {
     public static FrameIndex load(Path file) throws IOException {
         try (var in = new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file)))) {
             int magic = in.readInt();
-            if (magic != MAGIC && magic != MAGIC_WITHOUT_SUMS && magic != MAGIC_WITHOUT_DAMAGE) {
+            if (magic != MAGIC && magic != MAGIC_LONG && magic != MAGIC_WITHOUT_SUMS && magic != MAGIC_WITHOUT_DAMAGE) {
                 throw new IOException("not a frame index: " + file);
             }
             var tick = new Rational(in.readLong(), in.readLong());
             int errors = in.readInt();
-            long[] times = new long[in.readInt()];
-            for (int i = 0; i < times.length; i++) {
-                times[i] = in.readLong();
-            }
+            int count = in.readInt();
+            Ticks times = magic == MAGIC ? Ticks.read(in, count) : Ticks.of(longs(in, count));
+            boolean known = magic == MAGIC || magic == MAGIC_LONG;
             int[] damaged = new int[magic == MAGIC_WITHOUT_DAMAGE ? 0 : Math.min(MOST_PLACES, in.readInt())];
             for (int i = 0; i < damaged.length; i++) {
                 damaged[i] = in.readInt();
             }
-            int entry = magic == MAGIC ? in.readInt() : 0;
-            boolean single = magic == MAGIC && in.readBoolean();
-            int[] sums = new int[magic == MAGIC ? in.readInt() : 0];
+            int entry = known ? in.readInt() : 0;
+            boolean single = known && in.readBoolean();
+            int[] sums = new int[known ? in.readInt() : 0];
             for (int i = 0; i < sums.length; i++) {
                 sums[i] = in.readInt();
             }
             return new FrameIndex(tick, times, sums, errors, damaged, entry, single);
         }
+    }
+
+    private static long[] longs(DataInputStream in, int count) throws IOException {
+        long[] values = new long[count];
+        for (int i = 0; i < count; i++) {
+            values[i] = in.readLong();
+        }
+        return values;
     }
 }

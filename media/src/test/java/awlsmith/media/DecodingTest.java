@@ -9,6 +9,8 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -169,5 +171,30 @@ class DecodingTest {
         assertThat(clip.index().orElseThrow().errors()).isPositive();
         assertThat(frames(clip, FrameRange.single(count - 1), clip.format().whole()))
                 .hasSize(1);
+    }
+
+    /** Three hours at 30000/1001, evenly and with every time a little off: read back the same, searched right, small. */
+    @Test
+    void theIndexOfALongClipIsSmall() throws IOException {
+        int count = 325_000;
+        for (boolean even : new boolean[] {true, false}) {
+            long[] times = new long[count];
+            for (int n = 0; n < count; n++) {
+                times[n] = even ? 77 + 1001L * n : Math.round(n * 1001 / 30.0);
+            }
+            var index = new FrameIndex(
+                    new Rational(1, even ? 30_000 : 1000), times, new int[count], 0, new int[0], 0, false);
+            Path file = folder.resolve("long-index-" + even);
+            index.save(file);
+            assertThat(Files.size(file)).isLessThan(4L * count + 60_000);
+            FrameIndex back = FrameIndex.load(file);
+            assertThat(back.fingerprint()).isEqualTo(index.fingerprint());
+            for (int n = 0; n < count; n += 7919) {
+                assertThat(back.frameAtTick(times[n])).isEqualTo(n);
+                assertThat(back.frameAtTick(times[n] + 1)).isEqualTo(n);
+            }
+            assertThat(back.frameAtTick(times[0] - 50)).isZero();
+            assertThat(back.frameAtTick(Long.MAX_VALUE / 4)).isEqualTo(count - 1);
+        }
     }
 }
