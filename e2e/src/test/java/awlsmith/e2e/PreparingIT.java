@@ -250,4 +250,29 @@ class PreparingIT extends BrowserIT {
         assertThat(row("plank 1-6.png").getByText("1 take")).isVisible(SOON);
         assertThat(FAULTS).isEmpty();
     }
+
+    /** A still picture that shakes by whole pixels: suggested, looked through, and then it lies where the source does. */
+    @Test
+    @Order(8)
+    void aShakyClipIsHeldSteady() throws IOException {
+        Path shaky = folder.resolve("shaky.mp4");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=320x240:r=25,loop=loop=-1:size=1 -frames:v 75 -vf"
+                + " crop=256:192:x='32+8*sin(n*2.1)':y='24+6*cos(n*1.7)' -pix_fmt yuv420p -c:v libx264 -crf 8 "
+                + shaky);
+        shelf();
+        drop("Shaky.mp4", Files.readAllBytes(shaky));
+        assertThat(row("Shaky.mp4").locator("[data-test=wrong]")).containsText("shakes by", IN_TIME);
+        open("Shaky.mp4");
+        page.getByText("Take it", new Page.GetByTextOptions().setExact(true)).click();
+        Locator looking = page.locator("[data-test=looking]");
+        assertThat(looking).containsText("Passes the picture on");
+        settled();
+        press("Look through the clip");
+        assertThat(looking).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(60_000));
+        assertThat(page.getByText(Pattern.compile("over 1 s, \\d+ % rim"))).isVisible();
+        page.keyboard().press(".");
+        assertThat(page.locator("[data-test=frame]")).containsText("frame 38 ");
+        settled();
+        assertThat(FAULTS).isEmpty();
+    }
 }
