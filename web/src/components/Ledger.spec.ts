@@ -15,6 +15,8 @@ const steps: StepDescription[] = [{ id: 'enlarge', name: 'Enlarge', purpose: '',
 const plan = {
   waiting: [],
   steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p' }],
+  frames: 50,
+  ratePerSecond: 12.5,
   seconds: 4,
   clipSeconds: 8,
   wholeClip: false,

@@ -53,7 +53,8 @@ const estimate = computed(() => {
   if (!plan) {
     return ''
   }
-  const parts = [`${plan.seconds.toFixed(1)} s`, bytes(plan.fileBytes)]
+  // as long as the file will be: a change of speed makes it another length than the span's
+  const parts = [`${(plan.frames / plan.ratePerSecond).toFixed(1)} s`, bytes(plan.fileBytes)]
   return parts.join(' · ')
 })
 
