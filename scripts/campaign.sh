@@ -23,8 +23,11 @@ one() {
   local what="$1" module="$2" test="$3" log="$home/campaign-$2.log" begun=$SECONDS result=passed
   shift 3
   say "$what"
+  # tests of the browser's kind are failsafe's alone: only there they have a database
+  local kind=(-Dtest="$test")
+  if [ "$module" = e2e ]; then kind=(-Dtest=NoUnitTest -Dit.test="$test"); fi
   maven -pl "$module" -am -Dspotless.check.skip -Dweb.checks.skip=true $(web_install_flag) -Dsurefire.failIfNoSpecifiedTests=false \
-    -Dfailsafe.failIfNoSpecifiedTests=false -Dtest="$test" -Dit.test="$test" "$@" verify >"$log" 2>&1 || result="**failed**, see $log"
+    -Dfailsafe.failIfNoSpecifiedTests=false "${kind[@]}" "$@" verify >"$log" 2>&1 || result="**failed**, see $log"
   printf '| %s | %s | %d min |\n' "$what" "$result" $(((SECONDS - begun + 59) / 60)) >>"$report"
 }
 
