@@ -39,7 +39,7 @@ const props = defineProps<{ clip: ClipView }>()
 const notices = useNotices()
 const route = useRoute()
 const router = useRouter()
-const { take, state, plan, planned, planning, problems, saved, load, open, change, save, undo, redo } =
+const { take, state, plan, planned, planning, problems, saved, load, open, change, note, save, undo, redo } =
   useTake(props.clip.id, notices.fail)
 const takes = useClipTakes(props.clip.id, notices.fail)
 const pins = usePins(props.clip.id, notices.fail)
@@ -193,6 +193,9 @@ async function stepAgainst() {
     }
   }
 }
+
+// an answer to a label, and the list read anew, tell of the take on the bench too: its event may have been missed
+watch(takes.all, (all) => all.forEach(note))
 
 function judge() {
   const now = take.value

@@ -160,6 +160,18 @@ describe('the take on the bench', () => {
     expect(factor(state.value)).toBe(4)
   })
 
+  it('takes a verdict over from wherever it is heard of', async () => {
+    const { take: at, note, change: set } = await loaded()
+    note({ ...take(1), verdict: 'KEPT' })
+    expect(at.value?.verdict).toBe('KEPT')
+    note({ ...take(1), id: 'other', verdict: 'DISCARDED' })
+    expect(at.value?.verdict).toBe('KEPT')
+    vi.spyOn(api, 'changeTake').mockReturnValue(new Promise(() => {}))
+    set({ recipe: recipe(4) })
+    note(take(3, 8))
+    expect(at.value?.version).toBe(1)
+  })
+
   it('tells how a look through the clip goes, and plans anew at its end', async () => {
     const look: AnalysisView = {
       id: 'a',

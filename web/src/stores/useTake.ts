@@ -212,7 +212,8 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     }
   }
 
-  const stopListening = feed.listen('take', (other) => {
+  /** What is known of this take from elsewhere: an event, an answer, the list read anew after a lost connection. */
+  function note(other: TakeView) {
     if (other.id !== take.value?.id) {
       return
     }
@@ -222,7 +223,8 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
       // a name or a verdict, which are no changes of the recipe
       take.value = other
     }
-  })
+  }
+  const stopListening = feed.listen('take', note)
   const stopLooking = feed.listen('analysis', (look) => {
     const now = plan.value
     if (look.clipId !== clip || !now || now.waiting.length === 0) {
@@ -256,6 +258,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
     load,
     open,
     change,
+    note,
     save,
     undo: () => step('undo'),
     redo: () => step('redo'),
