@@ -1,6 +1,5 @@
 package awlsmith.render;
 
-import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.model.ModelStage;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
@@ -88,12 +87,6 @@ public record RenderRequest(
     /** That nets run in. */
     NetForm form() {
         return treatment.form();
-    }
-
-    /** The recipe's stages and behind them what the file's layout needs. */
-    public Chain chain() {
-        Chain treated = treatment.chain();
-        return treated.then(LayoutStages.between(treated.output(), fileFormat()));
     }
 
     /** Frames to be made, counted in output frames from the clip's start. */

@@ -7,15 +7,11 @@ import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 
@@ -185,11 +181,6 @@ final class SegmentFolder {
                 + request.clip().format() + "|"
                 + request.treatment().recipe().toTree() + "|" + request.range() + "|" + request.deliverable() + "|"
                 + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint();
-        try {
-            byte[] hash = MessageDigest.getInstance("SHA-256").digest(all.getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(hash);
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return Sha256.hex(all);
     }
 }

@@ -3,16 +3,13 @@ package awlsmith.server.treatments;
 import awlsmith.core.recipe.Analyses;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
+import awlsmith.render.Sha256;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
@@ -38,12 +35,7 @@ class FoundFiles {
     /** Names an analysis of a clip as it is now: a file that changed is another one. */
     static String hash(Clip clip, String key) {
         String all = key + "|" + clip.index().map(FrameIndex::fingerprint).orElse(0L);
-        try {
-            byte[] hash = MessageDigest.getInstance("SHA-256").digest(all.getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(hash);
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return Sha256.hex(all);
     }
 
     Analyses.Store of(UUID id, Clip clip) {
