@@ -89,6 +89,10 @@ public final class Examiner {
     /** Bytes of planes that are held at once, roughly. */
     public static long bytes(Format format, double rate) {
         int held = 2 * TOGETHER + 2;
+        if (format.chroma() == Chroma.RGB) {
+            // turned into luma and chroma whole
+            return held * format.floatBytes();
+        }
         Region part = part(format.width(), format.height());
         return (Math.ceilDiv(held, every(rate)) + 1) * format.floatBytes() + held * format.floatBytes(part);
     }
