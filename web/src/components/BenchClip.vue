@@ -53,6 +53,7 @@ const { figures, want: wantFigures } = useFigures(props.clip.id)
 
 const steps = shallowRef<StepDescription[]>([])
 const frame = ref(0)
+const seconds = computed(() => frame.value / (props.clip.facts?.ratePerSecond ?? 25))
 /** Output frames after the first one made of the frame, where a recipe makes more of them. */
 const later = ref(0)
 const dispatching = ref(false)
@@ -413,6 +414,7 @@ useBenchKeys(
       :problems="problems"
       :figures="figures"
       :cropping="cropping"
+      :seconds="seconds"
       @crop="(index) => (cropping = index)"
       @change="setRecipe"
       @dispatch="openDispatch"

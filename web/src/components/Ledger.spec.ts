@@ -39,6 +39,7 @@ function mounted(props: Partial<InstanceType<typeof Ledger>['$props']> = {}) {
       problems: [],
       figures: undefined,
       cropping: -1,
+      seconds: 0,
       ...props,
     },
     global: { plugins: [vuetify] },

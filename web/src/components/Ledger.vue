@@ -30,6 +30,8 @@ const props = defineProps<{
   figures: StepsView | undefined
   /** The crop step whose rectangle is being dragged on the picture, or -1. */
   cropping: number
+  /** Seconds of the clip at the frame that is seen. */
+  seconds: number
 }>()
 const emit = defineEmits<{
   change: [recipe: Recipe]
@@ -105,6 +107,11 @@ const done = computed(() => {
     : []
 })
 
+/** Seconds of the frame that is seen, as it reaches a step: those before it may change the speed. */
+function reaching(index: number): number {
+  return Math.round((props.seconds / (props.plan?.steps[index - 1]?.speed ?? 1)) * 1000) / 1000
+}
+
 function size(index: number): string {
   const step = props.plan?.steps[index]
   return step ? `${step.width}×${step.height} · ${rate(step.ratePerSecond)}${step.scan}` : ''
@@ -131,7 +138,7 @@ function size(index: number): string {
       </div>
       <div v-if="facts" class="size figure">
         {{ facts.width }}×{{ facts.height }} · {{ rate(facts.ratePerSecond) }}{{ facts.scan }} ·
-        {{ facts.depth }} bit
+        {{ facts.depth }} bit{{ facts.transparent ? ' · transparent' : '' }}
       </div>
       <div v-if="facts && facts.sar !== '1'" class="size label">
         pixels {{ facts.sar.replace('/', ':') }}, shown square here
@@ -208,6 +215,7 @@ function size(index: number): string {
               :step="step"
               :description="describe(step)!"
               :problems="problems.filter((one) => one.step === index)"
+              :seconds="reaching(index)"
               @change="(next) => change(index, next)"
             />
           </template>

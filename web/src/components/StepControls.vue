@@ -2,6 +2,9 @@
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
 import { stepWith } from '@/view/recipe'
 import ChoiceSegments from './ChoiceSegments.vue'
+import ColourField from './ColourField.vue'
+import CurveField from './CurveField.vue'
+import KeyedField from './KeyedField.vue'
 import ParamControl from './ParamControl.vue'
 
 /** The controls of a step as its description has them; short choices lie side by side. */
@@ -9,6 +12,8 @@ const props = defineProps<{
   step: RecipeStep
   description: StepDescription
   problems: RecipeProblem[]
+  /** Seconds of the frame that is seen, as it reaches the step. */
+  seconds: number
 }>()
 const emit = defineEmits<{ change: [step: RecipeStep] }>()
 
@@ -24,6 +29,11 @@ function chosen(param: ParamDescription): string {
 
 function set(key: string, value: number | string | undefined) {
   emit('change', stepWith(props.step, key, value))
+}
+
+function text(key: string): string | undefined {
+  const value = props.step.settings[key]
+  return value === undefined ? undefined : String(value)
 }
 
 function problem(key: string): string {
@@ -45,6 +55,33 @@ function problem(key: string): string {
         />
         <p class="effect">{{ param.effect }}</p>
       </div>
+      <div v-else-if="param.kind === 'curve'">
+        <CurveField
+          :label="param.label"
+          :value="text(param.key)"
+          :problem="problem(param.key)"
+          @change="(value) => set(param.key, value)"
+        />
+        <p class="effect">{{ param.effect }}</p>
+      </div>
+      <div v-else-if="param.kind === 'colour'">
+        <ColourField
+          :label="param.label"
+          :value="text(param.key)"
+          :fallback="param.fallback"
+          :problem="problem(param.key)"
+          @change="(value) => set(param.key, value)"
+        />
+        <p class="effect">{{ param.effect }}</p>
+      </div>
+      <KeyedField
+        v-else-if="param.keyed"
+        :param="param"
+        :value="step.settings[param.key]"
+        :problem="problem(param.key)"
+        :seconds="seconds"
+        @change="(value) => set(param.key, value)"
+      />
       <ParamControl
         v-else
         :param="param"

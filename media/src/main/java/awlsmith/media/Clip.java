@@ -39,7 +39,22 @@ public record Clip(MediaInfo info, Optional<FrameIndex> index) implements FrameS
     /** Of the pictures, with what untagged colour is taken for: whoever works on the clip takes it for the same. */
     @Override
     public Format format() {
-        return info.video().resolved();
+        boolean opaque = index.filter(known -> known.alpha() != FrameIndex.AlphaSeen.CLEAR)
+                .isPresent();
+        return opaque ? decodedFormat().opaque() : decodedFormat();
+    }
+
+    /** Of the raw pictures: with a plane of transparency also where none of them makes any use of it. */
+    Format decodedFormat() {
+        return isDecodedWithAlpha()
+                ? info.video().resolvedClear()
+                : info.video().resolved();
+    }
+
+    /** Whether transparency is decoded, where the file can hold any: checksums are of what was decoded when the index was made. */
+    boolean isDecodedWithAlpha() {
+        return index.filter(known -> known.alpha() == FrameIndex.AlphaSeen.NOT_LOOKED_FOR)
+                .isEmpty();
     }
 
     /**

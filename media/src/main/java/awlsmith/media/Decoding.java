@@ -58,7 +58,7 @@ final class Decoding implements FrameStream {
         this.windows = windows;
         this.pool = pool;
         this.cancel = cancel;
-        this.layout = new RawLayout(clip.format());
+        this.layout = new RawLayout(clip.decodedFormat());
         this.index = clip.index();
         this.raw = new byte[layout.frameBytes()];
         this.next = range.from();
@@ -72,13 +72,17 @@ final class Decoding implements FrameStream {
         start(fromStart ? FROM_START : Math.max(least, index.get().entry()));
     }
 
-    /** The raw pictures of a video and their times: whoever decodes it decodes it to these very samples. */
-    static List<String> pictures(MediaInfo.Video video) {
+    /**
+     * The raw pictures of a video and their times: whoever decodes it decodes it to these very samples.
+     *
+     * @param withAlpha whether with their transparency, where they can have any
+     */
+    static List<String> pictures(MediaInfo.Video video, boolean withAlpha) {
         // a file whose size or layout changes midway is held to what it began with
         return List.of(
                 "-vf",
                 "scale=" + video.format().width() + ":" + video.format().height()
-                        + ":flags=bicubic+accurate_rnd+full_chroma_int,format=" + video.decodeAs() + ","
+                        + ":flags=bicubic+accurate_rnd+full_chroma_int,format=" + video.decodeAs(withAlpha) + ","
                         + FrameTimes.filter());
     }
 
@@ -103,7 +107,7 @@ final class Decoding implements FrameStream {
         }
         arguments.addAll(List.of(
                 "-i", Input.url(info.file()), "-map", "0:" + info.video().index()));
-        arguments.addAll(pictures(info.video()));
+        arguments.addAll(pictures(info.video(), clip.isDecodedWithAlpha()));
         if (!range.isOpen() && index.isEmpty()) {
             arguments.addAll(List.of("-frames:v", Long.toString(range.end())));
         }

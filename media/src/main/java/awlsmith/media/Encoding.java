@@ -62,7 +62,7 @@ public final class Encoding implements AutoCloseable {
                     "-f",
                     "rawvideo",
                     "-pix_fmt",
-                    PixelLayout.name(format.chroma(), format.depth()),
+                    PixelLayout.name(format),
                     "-video_size",
                     format.width() + "x" + format.height(),
                     "-framerate",

@@ -22,7 +22,7 @@ public final class FootageFile implements AutoCloseable {
     public FootageFile(Path file, Format format, Rational rate, List<String> codec, Optional<Path> sound) {
         boolean interlaced = codec.stream().anyMatch(option -> option.contains("ildct"));
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostats", "-loglevel", "level+warning", "-y"));
-        arguments.addAll(List.of("-f", "rawvideo", "-pix_fmt", PixelLayout.name(format.chroma(), format.depth())));
+        arguments.addAll(List.of("-f", "rawvideo", "-pix_fmt", PixelLayout.name(format)));
         arguments.addAll(List.of("-video_size", format.width() + "x" + format.height()));
         arguments.addAll(List.of("-framerate", rate.toString(), "-i", "pipe:0"));
         sound.ifPresent(wav -> arguments.addAll(List.of("-i", Input.url(wav))));

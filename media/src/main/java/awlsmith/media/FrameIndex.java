@@ -15,7 +15,9 @@ import java.util.Optional;
  * frame can be reached exactly and be told from a wrong one, whatever the codec, and sound stays in step with clips of changing rate.
  */
 public final class FrameIndex {
-    private static final int MAGIC = 0x4157495b;
+    private static final int MAGIC = 0x4157495c;
+    /** Of files written before transparency was looked for. */
+    private static final int MAGIC_WITHOUT_ALPHA = 0x4157495b;
     /** Of files written while times were written one by one. */
     private static final int MAGIC_LONG = 0x4157495a;
 
@@ -34,11 +36,21 @@ public final class FrameIndex {
     private final int[] damaged;
     private final int entry;
     private final boolean single;
+    private final AlphaSeen alpha;
     /** 0 until it was asked for. */
     private volatile long fingerprint;
 
     /** What {@link #steadyRate} found, as it looks at every frame. */
     private volatile Steady steady;
+
+    /** What the pictures made of the transparency that they could have. */
+    enum AlphaSeen {
+        /** They were decoded without. */
+        NOT_LOOKED_FOR,
+        /** They have none, or every sample of it is opaque. */
+        OPAQUE,
+        CLEAR
+    }
 
     private record Steady(Rational nominal, boolean kept) {}
 
@@ -50,9 +62,18 @@ public final class FrameIndex {
      * @param damaged numbers of frames near which they came, rising
      * @param entry how far before a frame decoding must begin to be right, a step of {@link Decoding}; 0 at the frame's own
      * @param single whether it must be decoded by one thread alone to come out the same every time
+     * @param alpha what was made of transparency
      */
-    public FrameIndex(Rational tick, long[] times, int[] sums, int errors, int[] damaged, int entry, boolean single) {
-        this(tick, ticks(times), sums, errors, damaged, entry, single);
+    FrameIndex(
+            Rational tick,
+            long[] times,
+            int[] sums,
+            int errors,
+            int[] damaged,
+            int entry,
+            boolean single,
+            AlphaSeen alpha) {
+        this(tick, ticks(times), sums, errors, damaged, entry, single, alpha);
     }
 
     private static Ticks ticks(long[] times) {
@@ -62,7 +83,15 @@ public final class FrameIndex {
         return Ticks.of(times);
     }
 
-    private FrameIndex(Rational tick, Ticks times, int[] sums, int errors, int[] damaged, int entry, boolean single) {
+    private FrameIndex(
+            Rational tick,
+            Ticks times,
+            int[] sums,
+            int errors,
+            int[] damaged,
+            int entry,
+            boolean single,
+            AlphaSeen alpha) {
         if (sums.length != 0 && sums.length != times.count()) {
             throw new IllegalArgumentException(sums.length + " checksums for " + times.count() + " frames");
         }
@@ -73,6 +102,7 @@ public final class FrameIndex {
         this.damaged = java.util.Arrays.copyOf(damaged, Math.min(damaged.length, MOST_PLACES));
         this.entry = entry;
         this.single = single;
+        this.alpha = alpha;
     }
 
     /** Of one frame's raw samples: Adler-32 (RFC 1950) begun with 0, as FFmpeg's framecrc writes it. */
@@ -88,11 +118,15 @@ public final class FrameIndex {
 
     /** The same with another place to begin decoding at. */
     FrameIndex from(int newEntry) {
-        return new FrameIndex(tick, times, sums, errors, damaged, newEntry, single);
+        return new FrameIndex(tick, times, sums, errors, damaged, newEntry, single, alpha);
     }
 
     int entry() {
         return entry;
+    }
+
+    AlphaSeen alpha() {
+        return alpha;
     }
 
     boolean isSingle() {
@@ -251,6 +285,7 @@ public final class FrameIndex {
             }
             out.writeInt(entry);
             out.writeBoolean(single);
+            out.writeByte(alpha.ordinal());
             out.writeInt(sums.length);
             for (int sum : sums) {
                 out.writeInt(sum);
@@ -262,25 +297,31 @@ public final class FrameIndex {
     public static FrameIndex load(Path file) throws IOException {
         try (var in = new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(file)))) {
             int magic = in.readInt();
-            if (magic != MAGIC && magic != MAGIC_LONG && magic != MAGIC_WITHOUT_SUMS && magic != MAGIC_WITHOUT_DAMAGE) {
+            if (magic != MAGIC
+                    && magic != MAGIC_WITHOUT_ALPHA
+                    && magic != MAGIC_LONG
+                    && magic != MAGIC_WITHOUT_SUMS
+                    && magic != MAGIC_WITHOUT_DAMAGE) {
                 throw new IOException("not a frame index: " + file);
             }
             var tick = new Rational(in.readLong(), in.readLong());
             int errors = in.readInt();
             int count = in.readInt();
-            Ticks times = magic == MAGIC ? Ticks.read(in, count) : Ticks.of(longs(in, count));
-            boolean known = magic == MAGIC || magic == MAGIC_LONG;
+            boolean stepped = magic == MAGIC || magic == MAGIC_WITHOUT_ALPHA;
+            Ticks times = stepped ? Ticks.read(in, count) : Ticks.of(longs(in, count));
+            boolean known = stepped || magic == MAGIC_LONG;
             int[] damaged = new int[magic == MAGIC_WITHOUT_DAMAGE ? 0 : Math.min(MOST_PLACES, in.readInt())];
             for (int i = 0; i < damaged.length; i++) {
                 damaged[i] = in.readInt();
             }
             int entry = known ? in.readInt() : 0;
             boolean single = known && in.readBoolean();
+            var alpha = magic == MAGIC ? AlphaSeen.values()[in.readByte()] : AlphaSeen.NOT_LOOKED_FOR;
             int[] sums = new int[known ? in.readInt() : 0];
             for (int i = 0; i < sums.length; i++) {
                 sums[i] = in.readInt();
             }
-            return new FrameIndex(tick, times, sums, errors, damaged, entry, single);
+            return new FrameIndex(tick, times, sums, errors, damaged, entry, single, alpha);
         }
     }
 

@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -8,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.LongConsumer;
 
@@ -87,13 +89,23 @@ public final class Indexer {
         // however much of it is damaged, what decodes is found; the damage is told by itself
         arguments.addAll(List.of("-max_error_rate", "1", "-copyts", "-i", Input.url(info.file())));
         arguments.addAll(List.of("-map", "0:" + info.video().index()));
-        arguments.addAll(Decoding.pictures(info.video()));
-        arguments.addAll(List.of("-fps_mode", "passthrough", "-f", "framecrc", "pipe:1"));
+        arguments.addAll(Decoding.pictures(info.video(), true));
+        // what could be transparent is looked at; of all else the checksums are enough
+        boolean looks = info.video().clear().isPresent();
+        arguments.addAll(List.of("-fps_mode", "passthrough", "-f", looks ? "rawvideo" : "framecrc", "pipe:1"));
         var found = new Found();
         var sums = new ArrayList<Integer>();
+        var layout = new RawLayout(info.video().resolvedClear());
+        var clear = new AtomicBoolean();
         try (Child child =
                 Child.start(Tool.FFMPEG, arguments, Limits.decoding(info), line -> found.line(line, progress))) {
-            Thread reader = Thread.ofVirtual().start(() -> readSums(child, sums));
+            Thread reader = Thread.ofVirtual().start(() -> {
+                if (looks) {
+                    look(child, layout, sums, clear);
+                } else {
+                    readSums(child, sums);
+                }
+            });
             int code = child.exit(cancel);
             reader.join();
             if (code != 0 && (found.shown.isEmpty() || code > 128)) {
@@ -119,7 +131,21 @@ public final class Indexer {
                 found.errors.get(),
                 found.damaged.stream().mapToInt(Integer::intValue).toArray(),
                 0,
-                single);
+                single,
+                clear.get() ? FrameIndex.AlphaSeen.CLEAR : FrameIndex.AlphaSeen.OPAQUE);
+    }
+
+    /** Whole raw pictures: their checksums, and whether any of them lets anything through. */
+    private static void look(Child child, RawLayout layout, List<Integer> sums, AtomicBoolean clear) {
+        byte[] raw = new byte[layout.frameBytes()];
+        try {
+            while (child.output().readNBytes(raw, 0, raw.length) == raw.length) {
+                sums.add(FrameIndex.sum(raw));
+                clear.compareAndSet(false, !clear.get() && !layout.isOpaque(raw));
+            }
+        } catch (IOException e) {
+            // broken off; the exit code tells why
+        }
     }
 
     /** One line a frame, the checksum its last word in hexadecimal. */

@@ -39,7 +39,7 @@ public record MediaInfo(
      * @param profile as the codec names it, or empty
      * @param format of the decoded pictures, turned upright; its colour tags are those the file tells
      * @param decodeAs FFmpeg's pixel format that carries them to us
-     * @param alpha whether the file's pictures can be transparent, which those we decode are not
+     * @param clear the same where the file's pictures can be transparent, with a plane that tells it
      * @param quarters clockwise that a player turns the coded picture by, 0..3
      * @param rate nominal frames a second
      * @param steady whether the file claims one rate throughout
@@ -54,7 +54,7 @@ public record MediaInfo(
             String profile,
             Format format,
             String decodeAs,
-            boolean alpha,
+            Optional<Clear> clear,
             int quarters,
             Rational rate,
             boolean steady,
@@ -62,10 +62,27 @@ public record MediaInfo(
             Rational start,
             long bitRate,
             long frames) {
+        /** Pictures with their transparency: @param decodeAs FFmpeg's pixel format that carries them to us */
+        public record Clear(Format format, String decodeAs) {}
+
         /** The format with what untagged colour is taken for, by the lines as they are coded. */
         public Format resolved() {
-            int coded = quarters % 2 == 1 ? format.width() : format.height();
-            return format.withColour(format.colour().resolved(format.chroma(), coded));
+            return resolved(format);
+        }
+
+        /** The same of the pictures with their transparency, where they can have any. */
+        public Format resolvedClear() {
+            return resolved(clear.map(Clear::format).orElse(format));
+        }
+
+        private Format resolved(Format of) {
+            int coded = quarters % 2 == 1 ? of.width() : of.height();
+            return of.withColour(of.colour().resolved(of.chroma(), coded));
+        }
+
+        /** @param withAlpha whether with their transparency, where they can have any */
+        String decodeAs(boolean withAlpha) {
+            return withAlpha ? clear.map(Clear::decodeAs).orElse(decodeAs) : decodeAs;
         }
     }
 

@@ -1,6 +1,7 @@
 package awlsmith.media;
 
 import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.Format;
 import java.util.regex.Pattern;
 
 /**
@@ -25,12 +26,33 @@ record PixelLayout(String name, Chroma chroma, int depth, boolean fullRange) {
         return new PixelLayout(name(chroma, depth), chroma, depth, false);
     }
 
+    /**
+     * The same with its transparency as a last plane: FFmpeg has none such for luma alone, nor for every depth.
+     *
+     * @param pixFmt one that {@link #hasAlpha}
+     */
+    static PixelLayout decodingWithAlpha(String pixFmt) {
+        Chroma found = chroma(pixFmt);
+        Chroma chroma = found == Chroma.GREY ? Chroma.RGB : found;
+        int bits = depth(pixFmt);
+        int depth = bits == 12 && chroma == Chroma.S420 ? 16 : bits;
+        return new PixelLayout(name(chroma, depth, true), chroma, depth, found == Chroma.GREY);
+    }
+
     /** Formats with a plane or sample of transparency; palettes have one too. */
     static boolean hasAlpha(String pixFmt) {
         return pixFmt.matches("(yuva|gbrap|ya8|ya16|rgba|bgra|argb|abgr|ayuv|pal8|vuya).*");
     }
 
-    static String name(Chroma chroma, int depth) {
+    static String name(Format format) {
+        return name(format.chroma(), format.depth(), format.alpha().isThere());
+    }
+
+    private static String name(Chroma chroma, int depth) {
+        return name(chroma, depth, false);
+    }
+
+    private static String name(Chroma chroma, int depth, boolean alpha) {
         String base = switch (chroma) {
             case GREY -> "gray";
             case S420 -> "yuv420p";
@@ -38,7 +60,12 @@ record PixelLayout(String name, Chroma chroma, int depth, boolean fullRange) {
             case S444 -> "yuv444p";
             case RGB -> "gbrp";
         };
-        return depth == 8 ? base : base + depth + "le";
+        if (alpha && chroma == Chroma.RGB && depth == 8) {
+            // see RawLayout
+            return "rgba";
+        }
+        String clear = base.replace("yuv", "yuva").replace("gbrp", "gbrap");
+        return (alpha ? clear : base) + (depth == 8 ? "" : depth + "le");
     }
 
     private static int depth(String pixFmt) {

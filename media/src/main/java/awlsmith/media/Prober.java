@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -227,34 +228,18 @@ public final class Prober {
             throw new MediaException("its colours are coded by a matrix that cannot be treated here (" + matrix
                     + "); guessed wrongly they would be false. Convert the file to BT.709, BT.2020 or RGB first");
         }
-        Rational sar = ratio(stream.path("sample_aspect_ratio").asString("")).orElse(Rational.ONE);
         Turned turned = Turned.of(stream);
-        boolean lying = turned.quarters() % 2 == 1;
-        Scan scan = scan(stream.path("field_order").asString(""));
         Rational real = ratio(stream.path("r_frame_rate").asString("")).orElse(Rational.of(25));
         Rational mean = ratio(stream.path("avg_frame_rate").asString("")).orElse(real);
         boolean steady = Math.abs(real.toDouble() / mean.toDouble() - 1) < 0.002;
+        Format format = format(stream, layout, turned);
         return new MediaInfo.Video(
                 stream.path("index").asInt(0),
                 stream.path("codec_name").asString(),
                 stream.path("profile").asString(""),
-                new Format(
-                        lying ? height : width,
-                        lying ? width : height,
-                        layout.chroma(),
-                        turned.siting(
-                                ColourNames.siting(
-                                        stream.path("chroma_location").asString("")),
-                                layout.chroma(),
-                                width,
-                                height),
-                        layout.depth(),
-                        colour(stream, layout),
-                        lying ? sar.inverse() : sar,
-                        // fields that lie on their side are none any more
-                        lying ? Scan.PROGRESSIVE : turned.scan(scan, height)),
+                format,
                 layout.name(),
-                PixelLayout.hasAlpha(pixels),
+                clear(stream, pixels, turned),
                 turned.quarters(),
                 steady || real.toDouble() <= 240 ? (steady ? real : mean) : mean,
                 steady,
@@ -262,6 +247,38 @@ public final class Prober {
                 start(stream),
                 stream.path("bit_rate").asLong(0),
                 Math.max(0, stream.path("nb_frames").asLong(0)));
+    }
+
+    /** Of the pictures as they are decoded to a layout, upright. */
+    private static Format format(JsonNode stream, PixelLayout layout, Turned turned) {
+        int width = stream.path("width").asInt(0);
+        int height = stream.path("height").asInt(0);
+        boolean lying = turned.quarters() % 2 == 1;
+        Rational sar = ratio(stream.path("sample_aspect_ratio").asString("")).orElse(Rational.ONE);
+        Scan scan = scan(stream.path("field_order").asString(""));
+        return new Format(
+                lying ? height : width,
+                lying ? width : height,
+                layout.chroma(),
+                turned.siting(
+                        ColourNames.siting(stream.path("chroma_location").asString("")),
+                        layout.chroma(),
+                        width,
+                        height),
+                layout.depth(),
+                colour(stream, layout),
+                lying ? sar.inverse() : sar,
+                // fields that lie on their side are none any more
+                lying ? Scan.PROGRESSIVE : turned.scan(scan, height));
+    }
+
+    private static Optional<MediaInfo.Video.Clear> clear(JsonNode stream, String pixels, Turned turned) {
+        if (!PixelLayout.hasAlpha(pixels)) {
+            return Optional.empty();
+        }
+        PixelLayout layout = PixelLayout.decodingWithAlpha(pixels);
+        return Optional.of(
+                new MediaInfo.Video.Clear(format(stream, layout, turned).withAlpha(Alpha.STRAIGHT), layout.name()));
     }
 
     /** In its own ticks where the file tells them, which is exact. */

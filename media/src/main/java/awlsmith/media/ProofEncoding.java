@@ -42,7 +42,7 @@ public final class ProofEncoding implements AutoCloseable {
                 "-f",
                 "rawvideo",
                 "-pix_fmt",
-                PixelLayout.name(format.chroma(), format.depth()),
+                PixelLayout.name(format),
                 "-video_size",
                 format.width() + "x" + format.height(),
                 "-framerate",

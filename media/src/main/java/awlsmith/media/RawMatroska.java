@@ -63,6 +63,15 @@ final class RawMatroska {
     private byte[] fourCc() {
         boolean eight = format.depth() == 8;
         int depth = format.depth();
+        if (format.alpha().isThere()) {
+            return switch (format.chroma()) {
+                case GREY -> throw new IllegalArgumentException("FFmpeg has no planes of grey with transparency");
+                case S420 -> new byte[] {'Y', '4', 11, (byte) depth};
+                case S422 -> new byte[] {'Y', '4', 10, (byte) depth};
+                case S444 -> new byte[] {'Y', '4', 0, (byte) depth};
+                case RGB -> eight ? ascii("RGBA") : new byte[] {'G', '4', 0, (byte) depth};
+            };
+        }
         return switch (format.chroma()) {
             case GREY -> eight ? ascii("Y800") : new byte[] {'Y', '1', 0, (byte) depth};
             case S420 -> eight ? ascii("I420") : new byte[] {'Y', '3', 11, (byte) depth};

@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import java.util.ArrayList;
@@ -18,6 +19,12 @@ public final class ReadBack {
     public record Facts(MediaInfo info, FrameIndex index, List<Rational> sounds) {
         public long frames() {
             return index.count();
+        }
+
+        /** Of its pictures, with the transparency that they can have. */
+        public Format format() {
+            var video = info.video();
+            return video.clear().map(MediaInfo.Video.Clear::format).orElse(video.format());
         }
 
         /** Complaints of the decoder. */

@@ -123,7 +123,7 @@ class DecodingTest {
                 "",
                 info.video().format(),
                 info.video().decodeAs(),
-                false,
+                java.util.Optional.empty(),
                 0,
                 Rational.of(25),
                 true,
@@ -143,7 +143,14 @@ class DecodingTest {
     @Test
     void theIndexIsTheSameFromDisk() throws Exception {
         var index = new FrameIndex(
-                new Rational(1, 1000), new long[] {5, 45, 85, 200}, new int[] {7, -8, 9, 0}, 3, new int[] {2}, 3, true);
+                new Rational(1, 1000),
+                new long[] {5, 45, 85, 200},
+                new int[] {7, -8, 9, 0},
+                3,
+                new int[] {2},
+                3,
+                true,
+                FrameIndex.AlphaSeen.OPAQUE);
         Path file = folder.resolve("index");
         index.save(file);
         FrameIndex back = FrameIndex.load(file);
@@ -183,7 +190,14 @@ class DecodingTest {
                 times[n] = even ? 77 + 1001L * n : Math.round(n * 1001 / 30.0);
             }
             var index = new FrameIndex(
-                    new Rational(1, even ? 30_000 : 1000), times, new int[count], 0, new int[0], 0, false);
+                    new Rational(1, even ? 30_000 : 1000),
+                    times,
+                    new int[count],
+                    0,
+                    new int[0],
+                    0,
+                    false,
+                    FrameIndex.AlphaSeen.OPAQUE);
             Path file = folder.resolve("long-index-" + even);
             index.save(file);
             assertThat(Files.size(file)).isLessThan(4L * count + 60_000);

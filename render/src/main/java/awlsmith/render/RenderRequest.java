@@ -130,10 +130,7 @@ public record RenderRequest(
         FrameRange going = chain.outputOf(new FrameRange(range.from(), range.from() + frames));
         long made = going.count();
         Rational rate = outputRate().orElseGet(() -> mean(going).orElse(video.rate()));
-        RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
-        return video.alpha()
-                ? plan.warned("the file can hold transparency (alpha), which is not treated yet: it will be lost")
-                : plan;
+        return RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
     }
 
     /** Bytes that its file needs beside the treated frames, roughly: its layout's planes and the raw pictures that wait. */
@@ -159,7 +156,7 @@ public record RenderRequest(
                 .collect(java.util.stream.Collectors.joining("; "));
         boolean nets = treatment.chain().stages().stream()
                 .anyMatch(stage ->
-                        stage instanceof ModelStage with && with.model().isPresent());
+                        stage.inner() instanceof ModelStage with && with.model().isPresent());
         return "Awlsmith " + Engine.VERSION + (steps.isEmpty() ? "" : ": " + steps)
                 + (nets ? "; nets in " + form().words() : "");
     }

@@ -46,7 +46,7 @@ final class Verdict {
         if (facts.errors() > 0) {
             wrong.add("its decoder complains " + facts.errors() + " times");
         }
-        picture(facts.info().video().format(), wrong);
+        picture(facts.format(), wrong);
         times(facts, wrong);
         sounds(facts, wrong, cancel);
         if (!wrong.isEmpty()) {
@@ -58,6 +58,7 @@ final class Verdict {
     private void picture(Format got, List<String> wrong) {
         same("size", got.width() + "x" + got.height(), asked.width() + "x" + asked.height(), wrong);
         same("depth", got.depth(), asked.depth(), wrong);
+        same("transparency", got.alpha().isThere(), asked.alpha().isThere(), wrong);
         same("layout", got.chroma(), asked.chroma(), wrong);
         same("sample aspect", got.sar(), asked.sar(), wrong);
         same("scan", got.scan(), asked.scan(), wrong);

@@ -3,6 +3,7 @@ package awlsmith.render;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import awlsmith.core.colour.LayoutStages;
+import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -63,6 +64,7 @@ class PartsFuzzTest {
     void everyPartIsCutOutOfTheWhole() {
         var steps = new TreeSet<String>();
         Set<Chroma> layouts = EnumSet.noneOf(Chroma.class);
+        Set<Alpha> alphas = EnumSet.noneOf(Alpha.class);
         int held = 0;
         try (var threads = new ForkJoinPool(3)) {
             for (int number = 0; number < CASES; number++) {
@@ -81,11 +83,13 @@ class PartsFuzzTest {
                 }
                 recipe.get().steps().forEach(step -> steps.add(step.kind()));
                 layouts.add(format.chroma());
+                alphas.add(format.alpha());
                 held++;
             }
         }
         assertThat(held).isGreaterThan(CASES / 2);
         assertThat(layouts).containsExactlyInAnyOrder(Chroma.values());
+        assertThat(alphas).containsExactlyInAnyOrder(Alpha.values());
         assertThat(steps)
                 .containsExactlyInAnyOrderElementsOf(
                         StepRegistry.all().stream().map(StepKind::id).toList());
@@ -162,7 +166,8 @@ class PartsFuzzTest {
                 DEPTHS[random.nextInt(DEPTHS.length)],
                 ColourTags.UNKNOWN,
                 random.nextInt(3) == 0 ? new Rational(16, 15) : Rational.ONE,
-                scan == 0 ? Scan.TOP_FIRST : scan == 1 ? Scan.BOTTOM_FIRST : Scan.PROGRESSIVE);
+                scan == 0 ? Scan.TOP_FIRST : scan == 1 ? Scan.BOTTOM_FIRST : Scan.PROGRESSIVE,
+                Alpha.values()[Math.max(0, random.nextInt(6) - 3)]);
     }
 
     /** Evenly, or each frame as long as chance has it. */
@@ -242,10 +247,18 @@ class PartsFuzzTest {
             }
             case Param.Whole whole -> whole.min() + random.nextLong(Math.min(90, whole.max() - whole.min()) + 1);
             case Param.Real real -> {
-                double share = random.nextDouble();
-                yield real.min() + (Math.min(real.max(), 4) - real.min()) * share;
+                double one = number(random, real);
+                // not all that chance finds lie apart as they must; such recipes are left out
+                yield real.keyed() && random.nextBoolean() ? "0:" + one + ",0.2:" + number(random, real) : (Object) one;
             }
+            case Param.Tint tint -> String.format("#%06x", random.nextInt(1 << 24));
+            case Param.Curve curve -> "0:0,0.3:" + random.nextDouble() + ",1:1.1";
         };
+    }
+
+    private static double number(SplittableRandom random, Param.Real real) {
+        double most = real.key().equals("white") ? real.max() : Math.min(real.max(), 4);
+        return real.min() + (most - real.min()) * random.nextDouble();
     }
 
     /** Noise over slopes that move, with an upright line that is a scratch in some. */
@@ -299,6 +312,11 @@ class PartsFuzzTest {
                             + 0.3 * Math.sin((u * stepX + 2 * frame.number()) * 0.2)
                             + 0.2 * Math.cos(v * stepY * 0.17);
                     double line = u * stepX / 2 == scratch / 2 && seed % 2 == 0 ? 0.35 : 0;
+                    if (p == format.chroma().planes()) {
+                        // clear, seen and in between
+                        frame.plane(p).set(x, y, (float) Math.clamp(4 * slope - 1.6 + noise, 0, 1));
+                        continue;
+                    }
                     frame.plane(p).set(x, y, (float) ((p == 0 ? slope + line : slope / 3 - 0.2) + 0.05 * noise));
                 }
             }

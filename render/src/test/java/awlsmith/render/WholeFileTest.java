@@ -249,19 +249,6 @@ class WholeFileTest {
                 .hasMessageContaining("Convert the file");
     }
 
-    @Test
-    void transparencyThatWillBeLostIsToldBeforehand() throws IOException {
-        Path source = folder.resolve("alpha.mov");
-        TestClips.ffmpeg(
-                "-f lavfi -i testsrc2=s=64x48:r=25,format=yuva444p10le -frames:v 3 -c:v prores_ks -profile:v 4 "
-                        + source);
-        Clip clip = indexed(source);
-        assertThat(request(clip, NOTHING, whole(clip), "ffv1", "mkv")
-                        .plan(machine)
-                        .warnings())
-                .anyMatch(warning -> warning.contains("transparency"));
-    }
-
     /** A quarter turn by the file's own mark: where chroma lies turns too, and the file out says where it is. */
     @ParameterizedTest
     @CsvSource({"90", "180", "270"})

@@ -1,5 +1,7 @@
 package awlsmith.core.colour;
 
+import awlsmith.core.alpha.AlphaStage;
+import awlsmith.core.alpha.WithAlpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
@@ -14,6 +16,7 @@ import awlsmith.core.resample.PlaneResampler;
 import awlsmith.core.resample.TapTable;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Brings treated pictures into the plane layout a file needs. */
 public final class LayoutStages {
@@ -21,9 +24,16 @@ public final class LayoutStages {
 
     /**
      * Stages from one layout to another, sides made even by one repeated pixel if asked; empty when there is nothing to do. Colour tags of the target
-     * decide the matrix when RGB becomes luma and chroma.
+     * decide the matrix when RGB becomes luma and chroma. Transparency that the target does not hold is laid over black.
      */
     public static List<Stage> between(Format from, Format to) {
+        var stages = new ArrayList<Stage>(AlphaStage.between(from, to.alpha()));
+        Format now = stages.isEmpty() ? from : stages.getLast().output();
+        stages.addAll(WithAlpha.around(now, opaque(now.opaque(), to.opaque())));
+        return stages;
+    }
+
+    private static List<Stage> opaque(Format from, Format to) {
         var stages = new ArrayList<Stage>();
         Format now = from;
         if (from.chroma() == Chroma.RGB && to.chroma() != Chroma.RGB) {
@@ -65,6 +75,11 @@ public final class LayoutStages {
                 throw new IllegalArgumentException("edges are repeated by one pixel at most, asked for " + input.width()
                         + "x" + input.height() + " to " + output.width() + "x" + output.height());
             }
+        }
+
+        @Override
+        public Optional<Stage> onAlpha(Format plane) {
+            return Optional.of(new EdgeRepeat(plane, output.alphaAlone()));
         }
 
         @Override

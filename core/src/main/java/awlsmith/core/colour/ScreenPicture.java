@@ -1,5 +1,6 @@
 package awlsmith.core.colour;
 
+import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
@@ -13,7 +14,8 @@ import awlsmith.core.resample.TapTable;
 
 /**
  * A frame as eight-bit R'G'B' for a screen. Values keep their own transfer curve: the screen is taken to show the
- * video's (common practice, no source). Chroma is brought to full size bilinearly, in its right place.
+ * video's (common practice, no source). Chroma is brought to full size bilinearly, in its right place. What is clear lies over
+ * a chequered board.
  *
  * @param rgb three bytes a pixel, red first, rows without gaps
  */
@@ -55,10 +57,14 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
         int height = (part.height() + reduce - 1) / reduce;
         byte[] rgb = new byte[Math.multiplyExact(3 * width, height)];
         var mix = Mix.of(format, marked);
+        var clear = format.alpha().isThere() ? Clear.of(frame, part) : null;
         work.bands(height, 16, (from, to) -> {
             for (int y = from; y < to; y++) {
                 for (int x = 0; x < width; x++) {
                     mix.pixel(full, x * reduce, y * reduce, reduce, rgb, 3 * (y * width + x));
+                    if (clear != null) {
+                        clear.lay(x * reduce, y * reduce, reduce, rgb, 3 * (y * width + x));
+                    }
                 }
             }
         });
@@ -106,6 +112,33 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
         double ratio = 1.0 / step;
         double atZero = -offset / step;
         return TapTable.of(Kernel.BILINEAR, (luma + step - 1) / step, luma, ratio, atZero - (0.5 * ratio - 0.5));
+    }
+
+    /** Lays what is clear over a board of two greys, whose fields are {@value #FIELD} pixels of the picture. */
+    private record Clear(Plane opacity, Region part, boolean weighed) {
+        private static final int FIELD = 8;
+        private static final int LIGHT = 112;
+        private static final int DARK = 80;
+
+        static Clear of(Frame frame, Region part) {
+            Region held = frame.window();
+            return new Clear(
+                    frame.planes()
+                            .getLast()
+                            .window(new Region(part.x() - held.x(), part.y() - held.y(), part.width(), part.height())),
+                    part,
+                    frame.format().alpha() == Alpha.PREMULTIPLIED);
+        }
+
+        void lay(int x, int y, int reduce, byte[] rgb, int at) {
+            float seen = Math.clamp(Mix.mean(opacity, x, y, reduce), 0f, 1f);
+            boolean even = ((part.x() + x) / FIELD + (part.y() + y) / FIELD) % 2 == 0;
+            float board = (1 - seen) * (even ? LIGHT : DARK);
+            for (int c = 0; c < 3; c++) {
+                float own = (rgb[at + c] & 0xff) * (weighed ? 1 : seen);
+                rgb[at + c] = (byte) Math.min(255, own + board + 0.5f);
+            }
+        }
     }
 
     /** From planes to bytes, one pixel at a time. */

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Optional;
 
 /**
  * Takes out what was repeated in a rhythm to reach a higher rate: one frame of every period; or, of film that was brought
@@ -79,6 +80,11 @@ public final class CadenceStage implements Stage {
     @Override
     public int after() {
         return fields ? 1 : 0;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new CadenceStage(output.alphaAlone(), period, phase, fields, upperFrom));
     }
 
     @Override

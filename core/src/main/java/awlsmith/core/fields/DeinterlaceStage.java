@@ -12,6 +12,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import java.util.List;
 import java.util.Optional;
@@ -81,6 +82,12 @@ public final class DeinterlaceStage implements ModelStage {
     @Override
     public int after() {
         return 1;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(
+                new DeinterlaceStage(plane, topFirst ? Scan.TOP_FIRST : Scan.BOTTOM_FIRST, everyField, card, net));
     }
 
     @Override

@@ -37,14 +37,19 @@ public enum Chroma {
         return stepY;
     }
 
-    /** Luma pixels to one sample of plane p across: 1 for light. */
+    /** Luma pixels to one sample of plane p across: 1 for light and for transparency. */
     public int stepX(int p) {
-        return p == 0 ? 1 : stepX;
+        return isFull(p) ? 1 : stepX;
     }
 
-    /** Luma pixels to one sample of plane p down: 1 for light. */
+    /** Luma pixels to one sample of plane p down: 1 for light and for transparency. */
     public int stepY(int p) {
-        return p == 0 ? 1 : stepY;
+        return isFull(p) ? 1 : stepY;
+    }
+
+    /** The first plane, and behind the last of these that of transparency, have a sample for every pixel. */
+    private boolean isFull(int p) {
+        return p == 0 || p >= planes;
     }
 
     public boolean isSubsampled() {
@@ -53,16 +58,16 @@ public enum Chroma {
 
     /** True when plane p holds colour differences (nominally -0.5..0.5) and not light (0..1). */
     public boolean isDifference(int p) {
-        return p > 0 && this != RGB;
+        return p > 0 && p < planes && this != RGB;
     }
 
     /** Samples across of plane p for a picture this many luma pixels wide; a half pixel counts as a whole. */
     public int planeWidth(int p, int width) {
-        return p == 0 ? width : (width + stepX - 1) / stepX;
+        return isFull(p) ? width : (width + stepX - 1) / stepX;
     }
 
     /** Samples down of plane p for a picture this many luma pixels high. */
     public int planeHeight(int p, int height) {
-        return p == 0 ? height : (height + stepY - 1) / stepY;
+        return isFull(p) ? height : (height + stepY - 1) / stepY;
     }
 }

@@ -27,6 +27,10 @@ public record CodeScale(float zero, float span, int top) {
     /** The scale of plane p of pictures in this format. */
     public static CodeScale of(Format format, int p) {
         Chroma chroma = format.chroma();
+        if (p >= chroma.planes()) {
+            // transparency uses all codes whatever colour does (FFmpeg's pixel formats; ITU-T H.264, 7.4.2.1.2)
+            return of(ColourTags.Range.FULL, false, format.depth());
+        }
         return of(format.colour().rangeFor(chroma), chroma.isDifference(p), format.depth());
     }
 

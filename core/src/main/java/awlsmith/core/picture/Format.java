@@ -11,12 +11,34 @@ package awlsmith.core.picture;
  * @param colour tags carried through
  * @param sar sample aspect ratio, width to height of one pixel
  * @param scan how its lines were taken
+ * @param alpha whether a plane of transparency lies behind the others, and how colour goes with it
  */
 public record Format(
-        int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar, Scan scan) {
+        int width,
+        int height,
+        Chroma chroma,
+        Siting siting,
+        int depth,
+        ColourTags colour,
+        Rational sar,
+        Scan scan,
+        Alpha alpha) {
     public static final int MAX_SIDE = 32768;
 
-    /** Whole frames. */
+    /** Opaque pictures. */
+    public Format(
+            int width,
+            int height,
+            Chroma chroma,
+            Siting siting,
+            int depth,
+            ColourTags colour,
+            Rational sar,
+            Scan scan) {
+        this(width, height, chroma, siting, depth, colour, sar, scan, Alpha.NONE);
+    }
+
+    /** Whole frames, opaque. */
     public Format(int width, int height, Chroma chroma, Siting siting, int depth, ColourTags colour, Rational sar) {
         this(width, height, chroma, siting, depth, colour, sar, Scan.PROGRESSIVE);
     }
@@ -35,27 +57,46 @@ public record Format(
     }
 
     public Format withSize(int newWidth, int newHeight, Rational newSar) {
-        return new Format(newWidth, newHeight, chroma, siting, depth, colour, newSar, scan);
+        return new Format(newWidth, newHeight, chroma, siting, depth, colour, newSar, scan, alpha);
     }
 
     public Format withDepth(int newDepth) {
-        return new Format(width, height, chroma, siting, newDepth, colour, sar, scan);
+        return new Format(width, height, chroma, siting, newDepth, colour, sar, scan, alpha);
     }
 
     public Format withChroma(Chroma newChroma) {
-        return new Format(width, height, newChroma, siting, depth, colour, sar, scan);
+        return new Format(width, height, newChroma, siting, depth, colour, sar, scan, alpha);
     }
 
     public Format withSiting(Siting newSiting) {
-        return new Format(width, height, chroma, newSiting, depth, colour, sar, scan);
+        return new Format(width, height, chroma, newSiting, depth, colour, sar, scan, alpha);
     }
 
     public Format withColour(ColourTags newColour) {
-        return new Format(width, height, chroma, siting, depth, newColour, sar, scan);
+        return new Format(width, height, chroma, siting, depth, newColour, sar, scan, alpha);
     }
 
     public Format withScan(Scan newScan) {
-        return new Format(width, height, chroma, siting, depth, colour, sar, newScan);
+        return new Format(width, height, chroma, siting, depth, colour, sar, newScan, alpha);
+    }
+
+    public Format withAlpha(Alpha newAlpha) {
+        return new Format(width, height, chroma, siting, depth, colour, sar, scan, newAlpha);
+    }
+
+    /** The same without its plane of transparency. */
+    public Format opaque() {
+        return withAlpha(Alpha.NONE);
+    }
+
+    /** The plane of transparency as a grey picture of its own. */
+    public Format alphaAlone() {
+        return new Format(width, height, Chroma.GREY, siting, depth, colour, sar, scan);
+    }
+
+    /** Planes of a frame, that of transparency among them. */
+    public int planes() {
+        return chroma.planes() + (alpha.isThere() ? 1 : 0);
     }
 
     public Region whole() {
@@ -75,7 +116,7 @@ public record Format(
     /** Bytes a window of this picture takes as float planes. */
     public long floatBytes(Region window) {
         long samples = 0;
-        for (int p = 0; p < chroma.planes(); p++) {
+        for (int p = 0; p < planes(); p++) {
             samples += (long) chroma.planeWidth(p, window.width()) * chroma.planeHeight(p, window.height());
         }
         return samples * Float.BYTES;

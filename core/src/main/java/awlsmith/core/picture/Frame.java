@@ -7,7 +7,7 @@ import java.util.List;
  *
  * @param format of the whole picture, even when only a window is held
  * @param window which part the planes cover; starts on whole chroma samples
- * @param planes one per component, each just as large as its share of the window
+ * @param planes one per component, that of transparency last, each just as large as its share of the window
  * @param number frame number in the clip, from 0
  * @param time presentation time in seconds from the clip's start
  */
@@ -15,9 +15,9 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
     public Frame {
         planes = List.copyOf(planes);
         Chroma chroma = format.chroma();
-        if (planes.size() != chroma.planes()) {
+        if (planes.size() != format.planes()) {
             throw new IllegalArgumentException(
-                    "frame has " + planes.size() + " planes, " + chroma + " needs " + chroma.planes());
+                    "frame has " + planes.size() + " planes, " + chroma + " needs " + format.planes());
         }
         if (window.x() % chroma.stepX() != 0 || window.y() % chroma.stepY() != 0) {
             throw new IllegalArgumentException("window " + window + " does not start on a whole chroma sample");
@@ -35,7 +35,7 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
     /** A frame over the given window with planes from the pool; every sample must be written. */
     public static Frame blank(Format format, Region window, long number, Rational time, PlanePool pool) {
         Chroma chroma = format.chroma();
-        var planes = new Plane[chroma.planes()];
+        var planes = new Plane[format.planes()];
         for (int p = 0; p < planes.length; p++) {
             planes[p] = pool.borrow(chroma.planeWidth(p, window.width()), chroma.planeHeight(p, window.height()));
         }

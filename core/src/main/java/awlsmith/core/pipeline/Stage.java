@@ -5,6 +5,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
+import java.util.Optional;
 
 /**
  * One treatment, made for one input format. It turns a few neighbouring input frames into one output frame, and says
@@ -38,6 +39,21 @@ public interface Stage {
     /** Whether rows of the input stay rows of the output, so that {@link #placement} tells all; turned pictures do not. */
     default boolean isAligned() {
         return true;
+    }
+
+    /**
+     * The same for the plane of transparency, taken as a grey picture of its own. Empty where that passes as it is, pixel for pixel;
+     * whatever moves, scales, mixes or cuts pixels has one.
+     *
+     * @param plane format of that picture; what comes out must be as large as this stage's output
+     */
+    default Optional<Stage> onAlpha(Format plane) {
+        return Optional.empty();
+    }
+
+    /** What is done to colour, where transparency is carried beside it. */
+    default Stage inner() {
+        return this;
     }
 
     /** Output frames to one input frame, in the long run. */

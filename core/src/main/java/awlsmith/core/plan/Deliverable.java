@@ -1,5 +1,6 @@
 package awlsmith.core.plan;
 
+import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -95,18 +96,21 @@ public record Deliverable(Codec codec, int quality, int depth, int gop, boolean 
                 h264 ? treated.height() + treated.height() % 2 : treated.height(),
                 chroma,
                 told(treated, chroma),
-                depth != 0 ? depth : kept(treated.depth()),
+                depth != 0 ? depth : kept(treated),
                 resolved(treated, sourceHeight),
                 treated.sar(),
-                holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE);
+                holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE,
+                h264 ? Alpha.NONE : treated.alpha());
     }
 
-    /** The treated picture's depth as far as the codec goes; FFV1 through FFmpeg has no 9 and 14 for every layout. */
-    private int kept(int bits) {
+    /** The treated picture's depth as far as the codec goes; FFV1 through FFmpeg has not every depth for every layout. */
+    private int kept(Format treated) {
+        int bits = treated.depth();
         if (codec == Codec.H264) {
             return bits > 8 ? 10 : 8;
         }
-        return bits == 9 ? 10 : bits > 12 ? 16 : bits;
+        int most = treated.alpha().isThere() && treated.chroma() != Chroma.RGB ? 10 : 12;
+        return bits == 9 ? 10 : bits > most ? 16 : bits;
     }
 
     /** Interlaced H.264 of halved chroma comes in whole rows of macroblock pairs: lines must be a multiple of four. */

@@ -49,13 +49,6 @@ public record RenderPlan(
         warnings = List.copyOf(warnings);
     }
 
-    /** The same with one thing more to think over. */
-    public RenderPlan warned(String warning) {
-        var more = new ArrayList<>(warnings);
-        more.add(warning);
-        return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, fileBytes, refusals, more);
-    }
-
     public boolean isPossible() {
         return refusals.isEmpty();
     }
@@ -117,6 +110,11 @@ public record RenderPlan(
                     + " keeps fields only where the lines are a multiple of 4; " + "this has " + treated.height()
                     + " and will say that it is progressive. Deinterlace, or choose FFV1");
         }
+        if (treated.alpha().isThere() && !file.alpha().isThere()) {
+            warnings.add(
+                    "the pictures are transparent in places, which " + codec
+                            + " cannot hold: they go out over black. FFV1 keeps it; the step Transparency lays them over another colour");
+        }
         if (file.depth() < treated.depth()) {
             warnings.add(treated.depth() + " bits go out as " + file.depth() + ": soft gradients may show bands"
                     + (deliverable.depth() == 0 ? ". FFV1 keeps them" : ""));
@@ -144,7 +142,7 @@ public record RenderPlan(
     private static boolean losesFields(Chain chain) {
         Format before = chain.source();
         for (Stage stage : chain.stages()) {
-            boolean asked = stage instanceof DeinterlaceStage || stage instanceof CadenceStage;
+            boolean asked = stage.inner() instanceof DeinterlaceStage || stage.inner() instanceof CadenceStage;
             if (!asked && before.scan().isInterlaced() && !stage.output().scan().isInterlaced()) {
                 return true;
             }

@@ -29,16 +29,41 @@ public sealed interface Param {
      */
     Object read(Object value);
 
-    /** A real number; value type Double. */
-    record Real(String key, String label, String unit, double min, double max, Double fallback, String effect)
+    /**
+     * A real number; value type Double, or where it may be keyed {@link Points} of seconds and values.
+     *
+     * @param keyed whether it may change over time; the seconds are those of the frames that reach the step
+     */
+    record Real(
+            String key,
+            String label,
+            String unit,
+            double min,
+            double max,
+            Double fallback,
+            String effect,
+            boolean keyed)
             implements Param {
+        /** One that stays the same throughout. */
+        public Real(String key, String label, String unit, double min, double max, Double fallback, String effect) {
+            this(key, label, unit, min, max, fallback, effect, false);
+        }
+
         @Override
         public String allowed() {
+            return range()
+                    + (keyed ? ", or values at seconds like 0:" + Words.number(min) + ",2.5:" + Words.number(max) : "");
+        }
+
+        private String range() {
             return Words.number(min) + ".." + Words.number(max) + (unit.isEmpty() ? "" : " " + unit);
         }
 
         @Override
         public Object read(Object value) {
+            if (keyed && String.valueOf(value).contains(":")) {
+                return keys(value);
+            }
             double number;
             try {
                 number = value instanceof Number n
@@ -51,6 +76,69 @@ public sealed interface Param {
                 throw Words.refused(this, value, "outside");
             }
             return number;
+        }
+
+        private Object keys(Object value) {
+            Points points = Words.read(this, value, Points::parse);
+            for (Points.Point point : points.list()) {
+                if (point.x() < 0) {
+                    throw Words.refused(this, value, "a time before the first frame");
+                }
+                if (!(point.y() >= min && point.y() <= max)) {
+                    throw Words.refused(this, Words.number(point.y()), "outside");
+                }
+            }
+            return points.list().size() == 1 ? (Object) points.list().getFirst().y() : points;
+        }
+    }
+
+    /** A colour; value type {@link Colour}. */
+    record Tint(String key, String label, String fallbackText, String effect) implements Param {
+        @Override
+        public Object fallback() {
+            return fallbackText == null ? null : Colour.parse(fallbackText);
+        }
+
+        @Override
+        public String allowed() {
+            return "a colour like #8090a0";
+        }
+
+        @Override
+        public Object read(Object value) {
+            return Words.read(this, value, Colour::parse);
+        }
+    }
+
+    /** A curve over 0..1 through points; value type {@link Points}. */
+    record Curve(String key, String label, String effect) implements Param {
+        /** Beyond these ends nobody needs a point. */
+        private static final double LEAST = -0.5;
+
+        private static final double MOST = 1.5;
+
+        @Override
+        public Object fallback() {
+            return null;
+        }
+
+        @Override
+        public String allowed() {
+            return "two points or more within -0.5..1.5, like 0:0,0.5:0.6,1:1";
+        }
+
+        @Override
+        public Object read(Object value) {
+            Points points = Words.read(this, value, Points::parse);
+            boolean outside = points.list().stream()
+                    .anyMatch(point -> Math.min(point.x(), point.y()) < LEAST || Math.max(point.x(), point.y()) > MOST);
+            if (outside) {
+                throw Words.refused(this, value, "outside");
+            }
+            if (points.list().size() < 2) {
+                throw Words.refused(this, value, "one point is no curve");
+            }
+            return points;
         }
     }
 

@@ -41,7 +41,7 @@ public record Recipe(List<Step> steps) {
         var tree = new LinkedHashMap<String, Object>();
         tree.put("step", step.kind());
         tree.put("on", step.on());
-        tree.put("settings", step.settings().given());
+        tree.put("settings", step.settings().tree());
         return tree;
     }
 

@@ -1,5 +1,6 @@
 package awlsmith.core.recipe;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -12,6 +13,29 @@ public record Settings(Map<String, Object> given) {
 
     public boolean has(String key) {
         return given.containsKey(key);
+    }
+
+    /** The values in their open form: numbers and texts. */
+    public Map<String, Object> tree() {
+        var tree = new TreeMap<String, Object>();
+        given.forEach((key, value) ->
+                tree.put(key, value instanceof Points || value instanceof Colour ? value.toString() : value));
+        return tree;
+    }
+
+    /** A number that may change over time, as points of seconds and values. */
+    public Optional<Points> keyed(Param.Real param) {
+        Object value = given.getOrDefault(param.key(), param.fallback());
+        return Optional.ofNullable(
+                value instanceof Double number ? new Points(List.of(new Points.Point(0, number))) : (Points) value);
+    }
+
+    public Optional<Colour> tint(Param.Tint param) {
+        return Optional.ofNullable((Colour) given.getOrDefault(param.key(), param.fallback()));
+    }
+
+    public Optional<Points> curve(Param.Curve param) {
+        return Optional.ofNullable((Points) given.get(param.key()));
     }
 
     public Optional<Double> real(Param.Real param) {

@@ -1,5 +1,6 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.colour.Space;
 import awlsmith.core.pipeline.Stage;
 import java.util.List;
 
@@ -15,6 +16,16 @@ public interface StepKind {
     String purpose();
 
     List<Param> params();
+
+    /** What samples must mean to it; a treatment brings pictures there and, at last, back. */
+    default Space space(Settings settings) {
+        return Space.CODED;
+    }
+
+    /** Whether it deals with transparency itself; of all others a treatment carries it by them. */
+    default boolean readsAlpha() {
+        return false;
+    }
 
     /** What is wrong with these settings for what reaches the step; empty when nothing is. */
     List<Problem> check(Settings settings, Given given);

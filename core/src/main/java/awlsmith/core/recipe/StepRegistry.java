@@ -6,6 +6,7 @@ import java.util.Optional;
 /** Every kind of step there is. A new step is one class and one line here. */
 public final class StepRegistry {
     private static final List<StepKind> ALL = List.of(
+            new TransparencyStep(),
             new CadenceStep(),
             new DeinterlaceStep(),
             new RateStep(),
@@ -15,6 +16,8 @@ public final class StepRegistry {
             new SteadyStep(),
             new EvenLightStep(),
             new DustStep(),
+            new ExposureStep(),
+            new LevelsStep(),
             new EnlargeStep());
 
     private StepRegistry() {}

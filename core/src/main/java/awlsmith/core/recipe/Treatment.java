@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
@@ -56,9 +57,8 @@ public final class Treatment {
         this.material = material;
         this.form = form;
         var reached = new ArrayList<Behind>();
-        var stages = new ArrayList<Stage>();
+        var line = new Line(material.format());
         var wanted = new LinkedHashMap<String, Missing<?>>();
-        Format format = material.format();
         Timing times = material.times();
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
@@ -66,20 +66,20 @@ public final class Treatment {
             boolean aligned = true;
             if (step.on()) {
                 int index = i;
-                var given = new Given(format, times, form, analysis -> look(index, analysis, wanted));
+                Format here = line.bring(step);
+                var given = new Given(here, times, form, analysis -> look(index, analysis, wanted));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given);
                 for (Stage stage : more) {
                     times = stage.times(times);
                     aligned &= stage.isAligned();
                 }
-                stages.addAll(more);
-                format = stages.isEmpty() ? format : stages.getLast().output();
+                line.add(step, more);
             }
-            reached.add(new Behind(summary, format, times, stages.size(), aligned));
+            reached.add(new Behind(summary, line.format(), times, line.count(), aligned));
         }
         this.behind = List.copyOf(reached);
-        this.chain = new Chain(material.format(), material.times(), stages);
+        this.chain = new Chain(material.format(), material.times(), line.end());
         this.missing = List.copyOf(wanted.values());
     }
 
@@ -176,6 +176,13 @@ public final class Treatment {
     /** Of the frames behind a step. */
     public Timing times(int step) {
         return behind.get(step).times();
+    }
+
+    /** Seconds of the source that go by in one second behind a step. */
+    public Rational speed(int step) {
+        return chain.stages().subList(0, behind.get(step).stages()).stream()
+                .map(Stage::speed)
+                .reduce(Rational.ONE, Rational::times);
     }
 
     /** A step's main setting in a few words; empty when it is off. */

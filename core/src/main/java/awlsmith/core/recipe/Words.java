@@ -1,6 +1,7 @@
 package awlsmith.core.recipe;
 
 import java.math.BigDecimal;
+import java.util.function.Function;
 
 /** Sentences about values, written one way everywhere. */
 final class Words {
@@ -12,6 +13,15 @@ final class Words {
             return Double.toString(value);
         }
         return BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
+    }
+
+    /** Reads a written value; what is wrong with it is told together with what is allowed. */
+    static <T> T read(Param param, Object value, Function<String, T> parse) {
+        try {
+            return parse.apply(String.valueOf(value));
+        } catch (IllegalArgumentException e) {
+            throw refused(param, value, e.getMessage());
+        }
     }
 
     static IllegalArgumentException refused(Param param, Object value, String why) {

@@ -8,11 +8,13 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Optional;
 
 /** Resamples every plane of a frame to a new size, chroma in its right place. Enlarges or reduces, any ratio. */
 public final class EnlargeStage implements Stage {
     private final Format input;
     private final Format output;
+    private final Kernel kernel;
     private final PlaneResampler[] planes;
 
     /** @param output same layout and siting as input, any size */
@@ -23,6 +25,7 @@ public final class EnlargeStage implements Stage {
         }
         this.input = input;
         this.output = output;
+        this.kernel = kernel;
         Chroma chroma = input.chroma();
         planes = new PlaneResampler[chroma.planes()];
         for (int p = 0; p < planes.length; p++) {
@@ -39,6 +42,11 @@ public final class EnlargeStage implements Stage {
     @Override
     public Format output() {
         return output;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new EnlargeStage(plane, output.alphaAlone(), kernel));
     }
 
     @Override

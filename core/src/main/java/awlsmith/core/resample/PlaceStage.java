@@ -10,6 +10,7 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
+import java.util.Optional;
 
 /** Puts a picture somewhere into another of a given size, sample for sample: what overhangs is cut, what is left is black. */
 public final class PlaceStage implements Stage {
@@ -46,6 +47,11 @@ public final class PlaceStage implements Stage {
     @Override
     public Placement placement() {
         return new Placement(x, y, input.width(), input.height());
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new PlaceStage(plane, output.alphaAlone(), x, y));
     }
 
     @Override

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
+import java.util.Optional;
 
 /**
  * Turns a picture by a small angle about its middle and keeps the largest part of its own shape that has no empty corner.
@@ -49,6 +50,14 @@ public final class StraightenStage implements Stage {
         output = input.withSize(Math.min(width, input.width()), Math.min(height, input.height()), input.sar());
     }
 
+    private StraightenStage(Format input, Format output, double sin, double cos) {
+        this.input = input;
+        this.output = output;
+        this.sin = sin;
+        this.cos = cos;
+        this.shape = input.sar().toDouble();
+    }
+
     private static float[][] weights() {
         float[][] all = new float[PHASES + 1][TAPS];
         for (int phase = 0; phase <= PHASES; phase++) {
@@ -85,6 +94,11 @@ public final class StraightenStage implements Stage {
         double dx = (x - (output.width() - 1) / 2.0) * shape;
         double dy = y - (output.height() - 1) / 2.0;
         return (input.height() - 1) / 2.0 - sin * dx + cos * dy;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new StraightenStage(plane, output.alphaAlone(), sin, cos));
     }
 
     @Override

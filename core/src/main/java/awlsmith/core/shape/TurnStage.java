@@ -10,6 +10,7 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Optional;
 
 /** Mirrors a picture and turns it by quarters, sample for sample; where chroma lies turns with it. */
 public final class TurnStage implements Stage {
@@ -62,6 +63,11 @@ public final class TurnStage implements Stage {
     @Override
     public boolean isAligned() {
         return false;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new TurnStage(plane, quarters, mirrorAcross, mirrorDown));
     }
 
     @Override

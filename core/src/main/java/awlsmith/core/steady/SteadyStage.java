@@ -12,6 +12,7 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaneResampler;
 import awlsmith.core.resample.TapTable;
+import java.util.Optional;
 
 /** Moves every frame by parts of a sample, within a rim that is cut off all round. */
 public final class SteadyStage implements Stage {
@@ -68,6 +69,11 @@ public final class SteadyStage implements Stage {
     @Override
     public boolean isMoving() {
         return across.length > 0;
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new SteadyStage(plane, rimX, rimY, across, down));
     }
 
     @Override

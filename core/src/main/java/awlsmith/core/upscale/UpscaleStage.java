@@ -13,6 +13,7 @@ import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.EnlargeStage;
 import java.util.HashMap;
@@ -95,6 +96,11 @@ public final class UpscaleStage implements ModelStage {
     @Override
     public int after() {
         return before();
+    }
+
+    @Override
+    public Optional<Stage> onAlpha(Format plane) {
+        return Optional.of(new EnlargeStage(plane, output.alphaAlone(), card.base()));
     }
 
     @Override

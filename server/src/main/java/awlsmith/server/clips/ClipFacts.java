@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param order of the fields, in words, when there are any
  * @param depth bits of a code value
  * @param layout of the planes: 4:2:0, 4:2:2, 4:4:4, grey or RGB
+ * @param transparent whether the pictures are clear in places; missing for clips taken in before it was looked for
  * @param sar sample aspect ratio as a fraction
  * @param seconds length, to the end of the last frame
  * @param colour tags as read; "untagged" where the file is silent
@@ -51,7 +52,8 @@ public record ClipFacts(
         @Nullable ModelSuggestion suggestion,
         @Nullable String timecode,
         @Nullable Integer subtitles,
-        @Nullable Integer chapters) {
+        @Nullable Integer chapters,
+        @Nullable Boolean transparent) {
 
     /** @param takenAs the matrix used where the file is silent */
     public record ColourFacts(String matrix, String range, String transfer, String primaries, String takenAs) {}
@@ -104,7 +106,8 @@ public record ClipFacts(
                         video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate),
                 info.extras().timecode().orElse(null),
                 info.extras().subtitles().size(),
-                info.extras().chapters().size());
+                info.extras().chapters().size(),
+                clip.format().alpha().isThere());
     }
 
     /** A few more or less are rounding; a twentieth is not. */

@@ -45,7 +45,7 @@ public record ExaminationView(
                             suggestion.parts().stream()
                                     .map(part -> new SuggestedStep(
                                             part.step().kind(),
-                                            part.step().settings().given(),
+                                            part.step().settings().tree(),
                                             part.reason()))
                                     .toList(),
                             suggestion.notes()));

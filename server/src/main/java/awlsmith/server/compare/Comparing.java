@@ -167,7 +167,7 @@ class Comparing {
                         Math.min(plane.width() - 1, (x - made.window().x()) / stepX),
                         Math.min(plane.height() - 1, (y - made.window().y()) / stepY));
                 codes[p] = CodeScale.of(format, p).code(values[p]);
-                boolean difference = p > 0 && format.chroma() != Chroma.RGB;
+                boolean difference = format.chroma().isDifference(p);
                 excursion |= difference ? Math.abs(values[p]) > 0.5 : values[p] < 0 || values[p] > 1;
             }
             int[] rgb = new int[screen.rgb().length];
@@ -176,9 +176,14 @@ class Comparing {
             }
             int self = (y - patch.y()) * patch.width() + x - patch.x();
             int at = 3 * self;
-            List<String> names = format.chroma() == Chroma.RGB
-                    ? List.of("R", "G", "B")
-                    : List.of("Y", "Cb", "Cr").subList(0, values.length);
+            var names = new ArrayList<String>(
+                    format.chroma() == Chroma.RGB
+                            ? List.of("R", "G", "B")
+                            : List.of("Y", "Cb", "Cr")
+                                    .subList(0, format.chroma().planes()));
+            if (format.alpha().isThere()) {
+                names.add("A");
+            }
             return new PixelView(
                     x,
                     y,

@@ -110,8 +110,11 @@ public class Dispatch {
             List<String> refusals,
             List<String> warnings) {}
 
-    /** @param summary its main setting; size, frames a second and scan (p or i) behind it */
-    public record StepView(String summary, int width, int height, double ratePerSecond, String scan) {}
+    /**
+     * @param summary its main setting; size, frames a second and scan (p or i) behind it
+     * @param speed seconds of the clip that go by in one second behind it
+     */
+    public record StepView(String summary, int width, int height, double ratePerSecond, String scan, double speed) {}
 
     /** @param steps how many of the recipe's; @param width and height of the picture they make */
     public record BaseView(int steps, int width, int height) {}
@@ -134,7 +137,8 @@ public class Dispatch {
                     format.width(),
                     format.height(),
                     treatment.times(i).mean(),
-                    format.scan().isInterlaced() ? "i" : "p"));
+                    format.scan().isInterlaced() ? "i" : "p",
+                    treatment.speed(i).toDouble()));
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
         double pixels = (double) plan.output().width() * plan.output().height() * plan.frames();

@@ -178,7 +178,7 @@ class RenderRunner implements Job {
         // a model's time is known by itself; the rate kept here is of everything else
         boolean withModel = treatments.of(job.clip(), clip, job.recipe()).chain().stages().stream()
                 .anyMatch(stage ->
-                        stage instanceof ModelStage with && with.model().isPresent());
+                        stage.inner() instanceof ModelStage with && with.model().isPresent());
         if (made > 0 && !withModel) {
             double rate = (double) made * job.width() * job.height() / seconds;
             run.tolerant(() -> renders.measured(job.deliverable().codec().id(), rate, clock.instant()));

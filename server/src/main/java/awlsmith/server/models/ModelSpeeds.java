@@ -45,7 +45,7 @@ public class ModelSpeeds {
         double seconds = 0;
         Format in = chain.source();
         for (Stage stage : chain.stages()) {
-            if (stage instanceof ModelStage with && with.model().isPresent()) {
+            if (stage.inner() instanceof ModelStage with && with.model().isPresent()) {
                 seconds += (double) in.width()
                         * in.height()
                         / pixelsASecond(with.model().get());

@@ -12,7 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 class StepController {
     record StepDescription(String id, String name, String purpose, List<ParamDescription> params) {}
 
-    /** @param kind real, whole or choice */
+    /** @param kind real, whole, choice, colour or curve; @param keyed true where a number may change over time */
     record ParamDescription(
             String key,
             String label,
@@ -22,7 +22,8 @@ class StepController {
             @Nullable Double max,
             @Nullable String fallback,
             String effect,
-            List<OptionDescription> options) {}
+            List<OptionDescription> options,
+            @Nullable Boolean keyed) {}
 
     record OptionDescription(String id, String label, String effect) {}
 
@@ -42,7 +43,16 @@ class StepController {
         return switch (param) {
             case Param.Real p ->
                 new ParamDescription(
-                        p.key(), p.label(), "real", p.unit(), p.min(), p.max(), fallback, p.effect(), List.of());
+                        p.key(),
+                        p.label(),
+                        "real",
+                        p.unit(),
+                        p.min(),
+                        p.max(),
+                        fallback,
+                        p.effect(),
+                        List.of(),
+                        p.keyed() ? true : null);
             case Param.Whole p ->
                 new ParamDescription(
                         p.key(),
@@ -53,7 +63,14 @@ class StepController {
                         (double) p.max(),
                         fallback,
                         p.effect(),
-                        List.of());
+                        List.of(),
+                        null);
+            case Param.Tint p ->
+                new ParamDescription(
+                        p.key(), p.label(), "colour", "", null, null, fallback, p.effect(), List.of(), null);
+            case Param.Curve p ->
+                new ParamDescription(
+                        p.key(), p.label(), "curve", "", null, null, fallback, p.effect(), List.of(), null);
             case Param.Choice p ->
                 new ParamDescription(
                         p.key(),
@@ -66,7 +83,8 @@ class StepController {
                         p.effect(),
                         p.options().stream()
                                 .map(o -> new OptionDescription(o.id(), o.label(), o.effect()))
-                                .toList());
+                                .toList(),
+                        null);
         };
     }
 }
