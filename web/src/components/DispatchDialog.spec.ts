@@ -2,7 +2,17 @@ import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
-import { api, type PlanView, Problem, type Recipe, type RenderView, type TakeView } from '@/api/client'
+import {
+  api,
+  type ClipView,
+  type CodecDescription,
+  type PlanView,
+  Problem,
+  type Recipe,
+  type RenderView,
+  type TakeView,
+} from '@/api/client'
+import { useFeed } from '@/stores/feed'
 import { vuetify } from '@/vuetify'
 import DispatchDialog from './DispatchDialog.vue'
 
@@ -43,7 +53,42 @@ const plan = (change: Partial<PlanView> = {}): PlanView => ({
   ...change,
 })
 
+const codecs: CodecDescription[] = [
+  {
+    id: 'h264',
+    label: 'H.264',
+    purpose: 'plays nearly everywhere',
+    containers: ['MP4', 'MOV'],
+    lossless: false,
+    transparency: false,
+    params: [
+      {
+        key: 'quality',
+        label: 'Quality',
+        kind: 'whole',
+        unit: 'CRF',
+        min: 0,
+        max: 51,
+        fallback: '17',
+        effect: '',
+        options: [],
+      },
+      {
+        key: 'depth',
+        label: 'Depth',
+        kind: 'choice',
+        unit: '',
+        effect: '',
+        options: ['8', '10'].map((id) => ({ id, label: `${id} bit`, effect: '' })),
+      },
+    ],
+  },
+]
+const press = (name: string) =>
+  [...document.querySelectorAll('button')].find((button) => button.textContent?.trim() === name)!.click()
+
 beforeEach(() => {
+  vi.spyOn(api, 'codecs').mockResolvedValue(codecs)
   setActivePinia(createPinia())
   document.body.innerHTML = ''
   vi.stubGlobal('visualViewport', new EventTarget())
@@ -120,22 +165,33 @@ describe('sending out', () => {
     expect(order).toHaveBeenLastCalledWith({
       takeId: 't',
       wholeClip: false,
-      deliverable: { codec: 'h264', quality: 17, depth: 0, gop: 48, sound: true },
+      deliverable: { codec: 'h264', settings: {}, sound: true },
     })
     expect(dialog.emitted('update:modelValue')?.at(-1)).toEqual([false])
   })
 
-  it('keeps the depth of the picture unless fewer bits are wanted', async () => {
-    const ask = vi
-      .spyOn(api, 'plan')
-      .mockImplementation(async (_clip, request) => plan({ depth: request.deliverable.depth === 8 ? 8 : 10 }))
+  it('draws what can be set from the description, and sends only what was set', async () => {
+    const ask = vi.spyOn(api, 'plan').mockResolvedValue(plan())
     await opened()
-    await vi.waitFor(() => expect(document.querySelector('[data-test=eight]')).not.toBeNull())
-    expect(ask.mock.lastCall?.[1].deliverable.depth).toBe(0)
-    document.querySelector<HTMLElement>('[data-test=eight]')?.click()
-    await vi.waitFor(() => expect(ask.mock.lastCall?.[1].deliverable.depth).toBe(8))
-    // the way back stays in sight
-    await nextTick()
-    expect(document.querySelector('[data-test=eight]')).not.toBeNull()
+    await vi.waitFor(() => expect(text()).toContain('17 CRF, very fine'))
+    expect(text()).toContain('H.264 in MP4: plays nearly everywhere')
+    expect(ask.mock.lastCall?.[1].deliverable.settings).toEqual({})
+    press('8 bit')
+    await vi.waitFor(() => expect(ask.mock.lastCall?.[1].deliverable.settings).toEqual({ depth: '8' }))
+    press('as it is')
+    await vi.waitFor(() => expect(ask.mock.lastCall?.[1].deliverable.settings).toEqual({}))
+  })
+
+  it('offers no sound where there is none, and says when it will be stretched', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(
+      plan({
+        steps: [{ summary: '', width: 1, height: 1, ratePerSecond: 25, scan: 'p', speed: 0.5 }],
+      }),
+    )
+    await opened()
+    await vi.waitFor(() => expect(text()).toContain('stretched to the picture'))
+    const feed = useFeed()
+    feed.clips.set('c', { facts: { sound: [] } } as unknown as ClipView)
+    await vi.waitFor(() => expect(text()).not.toContain('Sound'))
   })
 })

@@ -1,8 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type DeliverableChoice, type PlanView, Problem, type Recipe, type TakeView } from '@/api/client'
+import {
+  api,
+  type CodecDescription,
+  type DeliverableChoice,
+  type PlanView,
+  Problem,
+  type Recipe,
+  type TakeView,
+} from '@/api/client'
+import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { bytes, wait } from '@/view/words'
+import CodecControls from './CodecControls.vue'
 
 /** Says plainly what will be made before anything starts. */
 const props = defineProps<{ take: TakeView; recipe: Recipe; clipTitle: string }>()
@@ -10,39 +20,44 @@ const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ sent: [] }>()
 const notices = useNotices()
 
+const codecs = ref<CodecDescription[]>([])
 const codec = ref('h264')
-const quality = ref(17)
+/** What was set, by codec: going to another and back forgets nothing. */
+const set = ref<Record<string, Record<string, unknown>>>({})
 const sound = ref(true)
 const whole = ref(false)
 const plan = ref<PlanView>()
 const problem = ref('')
 const busy = ref(false)
 
-const codecs = [
-  { title: 'H.264 in MP4: plays nearly everywhere', value: 'h264' },
-  { title: 'FFV1 in MKV: lossless, for further work', value: 'ffv1' },
-]
-/** Eight bits where the user wants them; otherwise as many as the picture has and the codec holds. */
-const eight = ref(false)
-/** Bits of the file when nobody asks for fewer. */
-const kept = ref(8)
+const chosen = computed(() => codecs.value.find((one) => one.id === codec.value))
+const choices = computed(() =>
+  codecs.value.map((one) => ({
+    title: `${one.label} in ${one.containers[0]}: ${one.purpose}`,
+    value: one.id,
+  })),
+)
+watch(open, async (isOpen) => {
+  if (isOpen && codecs.value.length === 0) {
+    codecs.value = await api.codecs().catch((error) => {
+      notices.fail(error)
+      return []
+    })
+  }
+})
+const feed = useFeed()
+const hasSound = computed(() => (feed.clips.get(props.take.clipId)?.facts?.sound.length ?? 1) > 0)
+const soundWords = computed(() =>
+  (plan.value?.steps.at(-1)?.speed ?? 1) === 1
+    ? 'Sound passed through'
+    : 'Sound goes along, stretched to the picture at its pitch',
+)
 const marked = computed(() => props.take.inFrame !== undefined || props.take.outFrame !== undefined)
 const deliverable = computed<DeliverableChoice>(() => ({
   codec: codec.value,
-  quality: quality.value,
-  depth: eight.value ? 8 : 0,
-  gop: 48,
-  sound: sound.value,
+  settings: set.value[codec.value] ?? {},
+  sound: sound.value && hasSound.value,
 }))
-const qualityWords = computed(() =>
-  quality.value <= 14
-    ? 'near lossless'
-    : quality.value <= 19
-      ? 'very fine'
-      : quality.value <= 24
-        ? 'fine'
-        : 'small',
-)
 const span = computed(() => {
   const now = plan.value
   if (!now) {
@@ -73,7 +88,6 @@ watch(
         { recipe: props.recipe, deliverable: deliverable.value, ...marks },
         asked.signal,
       )
-      kept.value = eight.value ? kept.value : plan.value.depth
     } catch (error) {
       if (error instanceof Problem) {
         problem.value = error.message
@@ -108,28 +122,17 @@ async function send() {
           {{ whole ? 'Send only the marked span' : 'Send the whole clip' }}
         </button>
       </p>
-      <v-select v-model="codec" :items="codecs" label="Codec and container" />
-      <div v-if="codec === 'h264'" class="quality">
-        <span class="label">Quality</span>
-        <v-slider
-          v-model="quality"
-          :min="10"
-          :max="30"
-          :step="1"
-          aria-label="Quality, constant rate factor"
-        />
-        <span class="figure">CRF {{ quality }}, {{ qualityWords }}</span>
-      </div>
-      <div v-if="kept > 8" class="quality depth">
-        <span class="label">Depth</span>
-        <span class="segments" role="group" aria-label="Depth">
-          <button type="button" :aria-pressed="!eight" @click="eight = false">{{ kept }} bit</button>
-          <button type="button" :aria-pressed="eight" data-test="eight" @click="eight = true">8 bit</button>
-        </span>
-      </div>
+      <v-select v-model="codec" :items="choices" label="Codec and container" />
+      <CodecControls
+        v-if="chosen"
+        :codec="chosen"
+        :settings="set[codec] ?? {}"
+        @change="(settings) => (set[codec] = settings)"
+      />
       <v-checkbox
+        v-if="hasSound"
         v-model="sound"
-        label="Sound passed through"
+        :label="soundWords"
         density="compact"
         hide-details
         color="primary"
@@ -182,13 +185,6 @@ async function send() {
 
 .span {
   margin: 0;
-}
-
-.quality {
-  display: grid;
-  grid-template-columns: auto 1fr 150px;
-  gap: 12px;
-  align-items: center;
 }
 
 dl {

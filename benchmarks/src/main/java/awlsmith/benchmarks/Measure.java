@@ -14,6 +14,7 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -228,7 +229,7 @@ public final class Measure {
                     source,
                     recipe,
                     FrameRange.all(),
-                    Deliverable.usual(Deliverable.Codec.H264),
+                    Deliverable.usual(Codecs.H264),
                     scratch.resolve("whole.mp4"),
                     scratch,
                     Integer.MAX_VALUE);

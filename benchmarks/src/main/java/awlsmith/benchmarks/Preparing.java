@@ -10,6 +10,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -180,13 +181,7 @@ public final class Preparing {
         int frames = Math.min(FIELDS, clip.index().orElseThrow().count());
         var recipe = new Recipe(List.of(Step.parse("deinterlace order=top rate=frames")));
         var request = new RenderRequest(
-                clip,
-                recipe,
-                new FrameRange(0, frames),
-                Deliverable.usual(Deliverable.Codec.FFV1),
-                out,
-                segments,
-                2 * FIELDS);
+                clip, recipe, new FrameRange(0, frames), Deliverable.usual(Codecs.FFV1), out, segments, 2 * FIELDS);
         new Renderer(request, machine, RenderWatch.SILENT, new Cancel()).render();
         say("| " + name + " | " + whole(file, frames) + " | " + whole(out, frames) + " |");
         try (var files = Files.list(segments)) {

@@ -28,8 +28,7 @@ class KillsIT {
     private static final int ROUNDS = Integer.getInteger("awlsmith.kills", 0);
     private static final boolean ALL = ROUNDS > 0;
     private static final int FRAMES = 250;
-    private static final String DELIVERABLE =
-            "{\"codec\":\"h264\",\"quality\":20,\"depth\":0,\"gop\":48,\"sound\":true}";
+    private static final String DELIVERABLE = "{\"codec\":\"h264\",\"settings\":{\"quality\":20},\"sound\":true}";
     private static final String RECIPE =
             "{\"awlsmith\":1,\"steps\":[{\"step\":\"enlarge\",\"settings\":{\"factor\":2,\"kernel\":\"lanczos3\"}}]}";
 

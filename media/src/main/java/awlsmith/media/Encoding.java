@@ -5,6 +5,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -77,7 +78,7 @@ public final class Encoding implements AutoCloseable {
         arguments.addAll(codec(format, deliverable, threads));
         if (fields != Fields.NONE) {
             arguments.addAll(List.of("-field_order", fields.order, "-top", fields == Fields.TOP_FIRST ? "1" : "0"));
-            if (deliverable.codec() == Deliverable.Codec.H264) {
+            if (deliverable.codec() == Codecs.H264) {
                 arguments.addAll(List.of("-flags:v", "+ildct+ilme"));
                 // which comes first is written into the stream by this alone
                 arguments.addAll(List.of("-x264-params", fields.mode + "=1"));
@@ -124,11 +125,10 @@ public final class Encoding implements AutoCloseable {
     }
 
     private static List<String> codec(Format format, Deliverable deliverable, int threads) {
-        String gop = Integer.toString(deliverable.gop());
-        String workers = Integer.toString(threads);
-        return switch (deliverable.codec()) {
-            case H264 ->
-                List.of(
+        var words = new ArrayList<String>();
+        switch (deliverable.codec().id()) {
+            case "h264" ->
+                words.addAll(List.of(
                         "-c:v",
                         "libx264",
                         "-preset",
@@ -136,26 +136,13 @@ public final class Encoding implements AutoCloseable {
                         "-profile:v",
                         format.depth() > 8 ? "high10" : "high",
                         "-crf",
-                        Integer.toString(deliverable.quality()),
-                        "-g",
-                        gop,
-                        "-threads",
-                        workers);
-            case FFV1 ->
-                List.of(
-                        "-c:v",
-                        "ffv1",
-                        "-level",
-                        "3",
-                        "-slices",
-                        slices(format),
-                        "-slicecrc",
-                        "1",
-                        "-g",
-                        "1",
-                        "-threads",
-                        workers);
-        };
+                        deliverable.setting("quality")));
+            case "ffv1" ->
+                words.addAll(List.of("-c:v", "ffv1", "-level", "3", "-slices", slices(format), "-slicecrc", "1"));
+            default -> throw new IllegalStateException("FFmpeg's words for " + deliverable.codec() + " are not known");
+        }
+        words.addAll(List.of("-g", Integer.toString(deliverable.gop()), "-threads", Integer.toString(threads)));
+        return words;
     }
 
     /** FFV1's slices let threads share a picture, but must not be too small. */

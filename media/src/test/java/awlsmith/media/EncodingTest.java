@@ -13,6 +13,7 @@ import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -30,8 +31,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 class EncodingTest {
     private static final ColourTags HD = new ColourTags(
             ColourTags.Matrix.BT709, ColourTags.Range.LIMITED, ColourTags.Transfer.BT709, ColourTags.Primaries.BT709);
-    private static final Deliverable H264 = Deliverable.usual(Deliverable.Codec.H264);
-    private static final Deliverable FFV1 = Deliverable.usual(Deliverable.Codec.FFV1);
+    private static final Deliverable H264 = Deliverable.usual(Codecs.H264);
+    private static final Deliverable FFV1 = Deliverable.usual(Codecs.FFV1);
 
     @TempDir
     Path folder;
@@ -131,7 +132,7 @@ class EncodingTest {
     void h264IsHighProfileWithTheGopAskedFor() {
         var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
         Path file = folder.resolve("gop.mp4");
-        var codec = new Deliverable(Deliverable.Codec.H264, 30, 8, 6, true);
+        var codec = Deliverable.of("h264", java.util.Map.of("quality", 30, "depth", 8, "gop", 6), true);
         write(file, format, Optional.of(Rational.of(25)), codec, every(Rational.of(25), 20));
         assertThat(TestClips.entry(file, "profile")).isEqualTo("High");
         String flags = TestClips.ffprobe("-select_streams v:0 -show_entries packet=flags -of csv=p=0 " + file);

@@ -7,6 +7,7 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.media.Clip;
 import awlsmith.media.Encoding;
@@ -62,7 +63,7 @@ public final class Mending {
         Path pictures = out.resolveSibling("pictures-" + out.getFileName());
         Path sound = out.resolveSibling("sound-" + out.getFileName());
         try {
-            Deliverable lossless = Deliverable.usual(Deliverable.Codec.FFV1);
+            Deliverable lossless = Deliverable.usual(Codecs.FFV1);
             write(pictures, clip, even, lossless, machine, progress, cancel);
             boolean silent = info.sounds().isEmpty();
             if (!silent) {

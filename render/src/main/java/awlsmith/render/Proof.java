@@ -33,7 +33,7 @@ import java.util.Optional;
  * source it is black.
  */
 public final class Proof {
-    private static final Deliverable LIKE_A_FILE = new Deliverable(Deliverable.Codec.H264, 0, 8, 48, false);
+    private static final Deliverable LIKE_A_FILE = Deliverable.of("h264", Map.of("quality", 0, "depth", 8), false);
 
     private final FrameSource clip;
     private final Chain treated;

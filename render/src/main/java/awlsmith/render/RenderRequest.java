@@ -8,6 +8,7 @@ import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Timing;
+import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
@@ -16,7 +17,6 @@ import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
-import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -38,12 +38,6 @@ public record RenderRequest(
         Path scratch,
         int segmentFrames,
         boolean damaged) {
-    /** Containers by ending, with the codecs that may stand in each. */
-    private static final Map<String, java.util.Set<Deliverable.Codec>> CONTAINERS = Map.of(
-            "mp4", java.util.Set.of(Deliverable.Codec.H264),
-            "mov", java.util.Set.of(Deliverable.Codec.H264),
-            "mkv", java.util.Set.of(Deliverable.Codec.H264, Deliverable.Codec.FFV1));
-
     /** With nets in the form that is quickest here; of a clip whose damage is known. */
     public RenderRequest(
             Clip clip,
@@ -57,14 +51,13 @@ public record RenderRequest(
     }
 
     public RenderRequest {
-        var codecs = CONTAINERS.get(ending(out));
-        if (codecs == null) {
-            throw new MediaException("the file's ending must be .mp4, .mov or .mkv; '" + out.getFileName()
-                    + "' says nothing about its container");
-        }
-        if (!codecs.contains(deliverable.codec())) {
+        Container container = Container.byEnding(ending(out))
+                .orElseThrow(() -> new MediaException("the file's ending must be .mp4, .mov or .mkv; '"
+                        + out.getFileName() + "' says nothing about its container"));
+        var holding = deliverable.codec().containers();
+        if (!holding.contains(container)) {
             throw new MediaException(deliverable.codec().label() + " cannot stand in ." + ending(out)
-                    + "; choose a name that ends in .mkv");
+                    + "; choose a name that ends in ." + holding.getFirst().ending());
         }
         if (segmentFrames < 1) {
             throw new IllegalArgumentException("segmentFrames is " + segmentFrames + ", must be at least 1");

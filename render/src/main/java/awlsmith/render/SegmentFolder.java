@@ -2,7 +2,7 @@ package awlsmith.render;
 
 import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
-import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Codecs;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
 import java.io.IOException;
@@ -149,7 +149,7 @@ final class SegmentFolder {
 
     /** Pieces carry exact times, so each codec gets a container whose clock is fine enough. */
     private String ending() {
-        return request.deliverable().codec() == Deliverable.Codec.FFV1 ? "nut" : "mp4";
+        return request.deliverable().codec() == Codecs.H264 ? "mp4" : "nut";
     }
 
     List<Joiner.Segment> list(long frames) {

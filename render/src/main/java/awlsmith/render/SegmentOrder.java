@@ -110,10 +110,7 @@ public record SegmentOrder(
         tree.put("recipe", recipe.toTree());
         tree.put("found", found);
         tree.put("nets", form.name());
-        tree.put("codec", deliverable.codec().id());
-        tree.put("quality", deliverable.quality());
-        tree.put("depth", deliverable.depth());
-        tree.put("gop", deliverable.gop());
+        tree.put("file", deliverable.withoutSound().toTree());
         tree.put("from", range.from());
         tree.put("end", range.end());
         tree.put("segmentFrames", segmentFrames);
@@ -142,12 +139,7 @@ public record SegmentOrder(
                     Recipe.fromTree((Map<?, ?>) tree.get("recipe")),
                     (Map<String, Map<String, Object>>) tree.get("found"),
                     NetForm.valueOf(String.valueOf(tree.get("nets"))),
-                    new Deliverable(
-                            Deliverable.Codec.byId(String.valueOf(tree.get("codec"))),
-                            (int) number(tree, "quality"),
-                            (int) number(tree, "depth"),
-                            (int) number(tree, "gop"),
-                            false),
+                    Deliverable.fromTree((Map<?, ?>) tree.get("file")),
                     new FrameRange(number(tree, "from"), number(tree, "end")),
                     (int) number(tree, "segmentFrames"),
                     (int) number(tree, "number"));

@@ -7,6 +7,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -61,7 +62,7 @@ class AlphaFilesTest {
                 clip,
                 recipe,
                 new FrameRange(0, clip.index().orElseThrow().count()),
-                Deliverable.usual(Deliverable.Codec.byId(codec)),
+                Deliverable.usual(Codecs.byId(codec)),
                 folder.resolve(name),
                 folder.resolve(name + ".parts"),
                 5);

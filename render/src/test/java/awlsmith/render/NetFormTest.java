@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -35,7 +36,7 @@ class NetFormTest {
                         clip,
                         new Recipe(List.of(Step.parse("enlarge factor=2 model=photographic mode=quality"))),
                         new FrameRange(0, 6),
-                        Deliverable.usual(Deliverable.Codec.FFV1),
+                        Deliverable.usual(Codecs.FFV1),
                         folder.resolve(name),
                         scratch,
                         3)

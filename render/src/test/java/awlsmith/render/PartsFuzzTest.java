@@ -20,6 +20,7 @@ import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Analyses;
 import awlsmith.core.recipe.Material;
@@ -106,7 +107,7 @@ class PartsFuzzTest {
                 (doing, frames) -> {});
         Chain treated = treatment.chain();
         Timing shown = treatment.times();
-        var codec = Deliverable.usual(random.nextBoolean() ? Deliverable.Codec.H264 : Deliverable.Codec.FFV1);
+        var codec = Deliverable.usual(random.nextBoolean() ? Codecs.H264 : Codecs.FFV1);
         Chain chain = treated.then(
                 LayoutStages.between(treated.output(), codec.fileFormat(treated.output(), format.height())));
         Format out = chain.output();

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -28,7 +29,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Recipes that change how many frames there are, as the finished file has them by ffprobe's word. */
 class RateTest {
-    private static final Deliverable FFV1 = Deliverable.usual(Deliverable.Codec.FFV1);
+    private static final Deliverable FFV1 = Deliverable.usual(Codecs.FFV1);
     private static final Recipe FIELDS = recipe("deinterlace order=top");
 
     @TempDir
@@ -174,7 +175,7 @@ class RateTest {
                 source,
                 recipe("speed speed=" + percent),
                 new FrameRange(from, end),
-                Deliverable.usual(ending.equals("mkv") ? Deliverable.Codec.FFV1 : Deliverable.Codec.H264),
+                Deliverable.usual(ending.equals("mkv") ? Codecs.FFV1 : Codecs.H264),
                 out,
                 scratch,
                 30);

@@ -9,6 +9,7 @@ import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -31,8 +32,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class RendererTest {
-    private static final Deliverable FFV1 = Deliverable.usual(Deliverable.Codec.FFV1);
-    private static final Deliverable H264 = Deliverable.usual(Deliverable.Codec.H264);
+    private static final Deliverable FFV1 = Deliverable.usual(Codecs.FFV1);
+    private static final Deliverable H264 = Deliverable.usual(Codecs.H264);
     private static final Recipe DOUBLE = new Recipe(List.of(Step.parse("enlarge factor=2 kernel=lanczos3")));
 
     @TempDir

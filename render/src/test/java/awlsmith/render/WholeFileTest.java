@@ -10,6 +10,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
@@ -67,7 +68,7 @@ class WholeFileTest {
                 clip,
                 recipe,
                 range,
-                Deliverable.usual(Deliverable.Codec.byId(codec)),
+                Deliverable.usual(Codecs.byId(codec)),
                 folder.resolve("out-" + number + "." + ending),
                 scratch,
                 7);

@@ -16,7 +16,7 @@ import tools.jackson.databind.JsonNode;
 class AnalysesTest {
     private static final String STEADY =
             "{\"awlsmith\":1,\"steps\":[{\"step\":\"steady\",\"settings\":{\"over\":1,\"rim\":8}}]}";
-    private static final String H264 = "{\"codec\":\"h264\",\"quality\":17,\"depth\":0,\"gop\":48,\"sound\":false}";
+    private static final String H264 = "{\"codec\":\"h264\",\"settings\":{\"quality\":17},\"sound\":false}";
 
     @TempDir
     Path folder;

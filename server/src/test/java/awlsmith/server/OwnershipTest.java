@@ -98,7 +98,7 @@ class OwnershipTest {
         JsonNode take = server.get("/api/clips/" + id + "/takes").json().get(0);
         String takeId = take.path("id").asString();
         String order = "{\"takeId\":\"" + takeId
-                + "\",\"wholeClip\":true,\"deliverable\":{\"codec\":\"h264\",\"quality\":20,\"depth\":0,\"gop\":48,\"sound\":true}}";
+                + "\",\"wholeClip\":true,\"deliverable\":{\"codec\":\"h264\",\"settings\":{\"quality\":20},\"sound\":true}}";
         String later = "{\"awlsmith\":1,\"steps\":[{\"step\":\"glisten\",\"settings\":{\"amount\":3}}]}";
         String first = server.post("/api/renders", order).json().path("id").asString();
         server.post("/api/renders/" + first + "/cancel", "");

@@ -26,7 +26,7 @@ import tools.jackson.databind.JsonNode;
 class ServerTest {
     private static final String DOUBLE =
             "{\"awlsmith\":1,\"steps\":[{\"step\":\"enlarge\",\"settings\":{\"factor\":2,\"kernel\":\"lanczos3\"}}]}";
-    private static final String H264 = "{\"codec\":\"h264\",\"quality\":20,\"depth\":0,\"gop\":48,\"sound\":true}";
+    private static final String H264 = "{\"codec\":\"h264\",\"settings\":{\"quality\":20},\"sound\":true}";
 
     @TempDir
     Path folder;

@@ -50,8 +50,8 @@ class TroubleTest {
         String render = server.post(
                         "/api/renders",
                         "{\"takeId\":\"" + take.path("id").asString()
-                                + "\",\"wholeClip\":true,\"deliverable\":{\"codec\":\"h264\",\"quality\":20,\"depth\":0,"
-                                + "\"gop\":48,\"sound\":true}}")
+                                + "\",\"wholeClip\":true,\"deliverable\":{\"codec\":\"h264\",\"settings\":{\"quality\":20},"
+                                + "\"sound\":true}}")
                 .json()
                 .path("id")
                 .asString();

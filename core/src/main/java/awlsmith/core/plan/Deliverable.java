@@ -1,125 +1,115 @@
 package awlsmith.core.plan;
 
-import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.recipe.Problem;
+import awlsmith.core.recipe.RecipeException;
+import awlsmith.core.recipe.Settings;
+import java.util.LinkedHashMap;
+import java.util.Map;
 
 /**
  * What a file to send out must be.
  *
  * @param codec of the picture
- * @param quality constant rate factor for H.264, 0..51, lower is better; not used by lossless codecs
- * @param depth bits of a code value; 0 keeps the source's as far as the codec can
- * @param gop most frames from one key frame to the next, 1..600
+ * @param settings of the codec, as it describes them
  * @param sound whether the source's sound goes along untouched
  */
-public record Deliverable(Codec codec, int quality, int depth, int gop, boolean sound) {
-    /** Picture codecs that can be sent out. */
-    public enum Codec {
-        H264("h264", "H.264", 16384),
-        FFV1("ffv1", "FFV1", 32767);
+public record Deliverable(Codec codec, Settings settings, boolean sound) {
 
-        private final String id;
-        private final String label;
-        private final int largestSide;
-
-        Codec(String id, String label, int largestSide) {
-            this.id = id;
-            this.label = label;
-            this.largestSide = largestSide;
-        }
-
-        public String id() {
-            return id;
-        }
-
-        public String label() {
-            return label;
-        }
-
-        public int largestSide() {
-            return largestSide;
-        }
-
-        public static Codec byId(String id) {
-            for (Codec codec : values()) {
-                if (codec.id.equals(id)) {
-                    return codec;
-                }
-            }
-            throw new IllegalArgumentException("codec is '" + id + "', must be one of h264, ffv1");
-        }
-    }
-
-    /** Visually close to lossless without being huge (common practice, no source). */
-    public static final int USUAL_QUALITY = 17;
-
-    /** 48 frames at 24 a second is the trade's common default (common practice, no source). */
-    public static final int USUAL_GOP = 48;
-
-    public Deliverable {
-        if (quality < 0 || quality > 51) {
-            throw new IllegalArgumentException("quality is " + quality + ", must be in 0..51");
-        }
-        if (depth != 0 && depth != 8 && depth != 10 && depth != 12 && depth != 16) {
-            throw new IllegalArgumentException("depth is " + depth + ", must be 8, 10, 12 or 16");
-        }
-        if (codec == Codec.H264 && depth > 10) {
-            throw new IllegalArgumentException("depth is " + depth + ", H.264 holds 8 or 10; choose ffv1 for more");
-        }
-        if (gop < 1 || gop > 600) {
-            throw new IllegalArgumentException("GOP is " + gop + " frames, must be in 1..600");
-        }
+    /**
+     * @param values of the codec's settings, as they were written
+     * @throws RecipeException naming every wrong key and value with what is allowed
+     */
+    public static Deliverable of(String codec, Map<String, ?> values, boolean sound) {
+        Codec known = Codecs.find(codec)
+                .orElseThrow(() -> new RecipeException(Problem.at(
+                        "codec",
+                        "there is no codec called '" + codec + "'; there are: "
+                                + String.join(
+                                        ", ",
+                                        Codecs.all().stream().map(Codec::id).toList()))));
+        return new Deliverable(known, Settings.read(known.label(), known.params(), values), sound);
     }
 
     public static Deliverable usual(Codec codec) {
-        return new Deliverable(codec, USUAL_QUALITY, 0, USUAL_GOP, true);
+        return new Deliverable(codec, new Settings(Map.of()), true);
+    }
+
+    public Deliverable withoutSound() {
+        return new Deliverable(codec, settings, false);
+    }
+
+    /** Its open form: {@code {"codec": "h264", "settings": {"quality": 17}, "sound": true}}. */
+    public Map<String, Object> toTree() {
+        var tree = new LinkedHashMap<String, Object>();
+        tree.put("codec", codec.id());
+        tree.put("settings", settings.tree());
+        tree.put("sound", sound);
+        return tree;
     }
 
     /**
-     * The format of the pictures in the file. H.264 goes out as 4:2:0 with even sides, which every player reads; FFV1
-     * keeps the treated layout. Depth stays as far as the codec holds it, and so do fields. Chroma goes where files can tell it.
-     * Missing colour tags are filled in with what the source was taken for, because an enlarged picture would otherwise be
+     * Also from the form of before, in which quality, depth and GOP stood beside the codec's name in capitals and depth 0 was that of the
+     * source.
+     *
+     * @throws RecipeException when it is none
+     */
+    public static Deliverable fromTree(Map<?, ?> tree) {
+        var values = new LinkedHashMap<String, Object>();
+        if (tree.get("settings") instanceof Map<?, ?> given) {
+            given.forEach((key, value) -> values.put(String.valueOf(key), value));
+        }
+        String codec = String.valueOf(tree.get("codec"));
+        if (!tree.containsKey("settings")) {
+            codec = codec.toLowerCase(java.util.Locale.ROOT);
+            Codec known = Codecs.find(codec).orElse(Codecs.H264);
+            known.params().forEach(param -> {
+                Object value = tree.get(param.key());
+                if (value != null && !value.equals(0)) {
+                    values.put(param.key(), value);
+                }
+            });
+        }
+        return of(codec, values, Boolean.TRUE.equals(tree.get("sound")));
+    }
+
+    /**
+     * The format of the pictures in the file. Depth stays as far as the codec holds it, and so do fields. Chroma goes where files can tell
+     * it. Missing colour tags are filled in with what the source was taken for, because an enlarged picture would otherwise be
      * guessed differently from its source.
      *
      * @param treated format behind the last step
      * @param sourceHeight lines of the source, which decide what untagged colour means
      */
     public Format fileFormat(Format treated, int sourceHeight) {
-        boolean h264 = codec == Codec.H264;
-        Chroma chroma = h264 ? Chroma.S420 : treated.chroma();
-        return new Format(
-                h264 ? treated.width() + treated.width() % 2 : treated.width(),
-                h264 ? treated.height() + treated.height() % 2 : treated.height(),
-                chroma,
-                told(treated, chroma),
-                depth != 0 ? depth : kept(treated),
-                resolved(treated, sourceHeight),
-                treated.sar(),
-                holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE,
-                h264 ? Alpha.NONE : treated.alpha());
+        ColourTags tags = treated.colour();
+        Format plain = codec.format(treated, settings, tags);
+        return plain.withColour(resolved(tags, treated.chroma(), plain.chroma(), sourceHeight));
     }
 
-    /** The treated picture's depth as far as the codec goes; FFV1 through FFmpeg has not every depth for every layout. */
-    private int kept(Format treated) {
-        int bits = treated.depth();
-        if (codec == Codec.H264) {
-            return bits > 8 ? 10 : 8;
-        }
-        int most = treated.alpha().isThere() && treated.chroma() != Chroma.RGB ? 10 : 12;
-        return bits == 9 ? 10 : bits > most ? 16 : bits;
+    /** The value of one of the codec's settings, as it is written; its own choice where none was given. */
+    public String setting(String key) {
+        Object given = settings.given().get(key);
+        return String.valueOf(
+                given != null
+                        ? given
+                        : codec.params().stream()
+                                .filter(param -> param.key().equals(key))
+                                .findFirst()
+                                .orElseThrow()
+                                .fallback());
     }
 
-    /** Interlaced H.264 of halved chroma comes in whole rows of macroblock pairs: lines must be a multiple of four. */
-    private boolean holdsFields(Format treated) {
-        return codec == Codec.FFV1 || treated.height() % 4 == 0;
+    /** Most frames from one key frame to the next. */
+    public int gop() {
+        return codec.gop(settings);
     }
 
     /** Files and their readers agree on these three places only (Matroska names no others; players know few). */
-    private static Siting told(Format treated, Chroma chroma) {
+    static Siting told(Format treated, Chroma chroma) {
         if (!treated.chroma().isSubsampled() || !chroma.isSubsampled()) {
             return Siting.LEFT;
         }
@@ -132,10 +122,9 @@ public record Deliverable(Codec codec, int quality, int depth, int gop, boolean 
         return Siting.LEFT;
     }
 
-    private ColourTags resolved(Format treated, int sourceHeight) {
-        ColourTags tags = treated.colour();
-        boolean toLuma = treated.chroma() == Chroma.RGB && codec == Codec.H264;
-        if (treated.chroma() == Chroma.RGB && !toLuma) {
+    private static ColourTags resolved(ColourTags tags, Chroma treated, Chroma file, int sourceHeight) {
+        boolean toLuma = treated == Chroma.RGB && file != Chroma.RGB;
+        if (treated == Chroma.RGB && !toLuma) {
             return tags;
         }
         var matrix = tags.matrix();
@@ -144,7 +133,7 @@ public record Deliverable(Codec codec, int quality, int depth, int gop, boolean 
         } else if (matrix == ColourTags.Matrix.UNSPECIFIED) {
             matrix = tags.matrixFor(sourceHeight);
         }
-        var range = toLuma ? ColourTags.Range.LIMITED : tags.rangeFor(treated.chroma());
+        var range = toLuma ? ColourTags.Range.LIMITED : tags.rangeFor(treated);
         return new ColourTags(matrix, range, tags.transfer(), tags.primaries());
     }
 }

@@ -11,7 +11,6 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Stage;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * What a render will make and take, told before it starts.
@@ -82,8 +81,8 @@ public record RenderPlan(
                     + " MB are allowed; choose a smaller size");
         }
         if (treated.width() != file.width() || treated.height() != file.height()) {
-            warnings.add("H.264 needs even sides: the edge is repeated by one pixel, " + treated.width() + "x"
-                    + treated.height() + " goes out as " + file.width() + "x" + file.height());
+            warnings.add(deliverable.codec().label() + " needs even sides: the edge is repeated by one pixel, "
+                    + treated.width() + "x" + treated.height() + " goes out as " + file.width() + "x" + file.height());
         }
         double seconds = frames / rate.toDouble();
         return new RenderPlan(
@@ -92,7 +91,11 @@ public record RenderPlan(
                 rate.toDouble(),
                 seconds,
                 memory,
-                fileBytes(chain.source(), file, deliverable, rate, frames, sourceBitRate),
+                (long) (frames
+                        * deliverable
+                                .codec()
+                                .frameBytes(
+                                        chain.source(), file, deliverable.settings(), sourceBitRate / rate.toDouble())),
                 refusals,
                 warnings);
     }
@@ -117,12 +120,7 @@ public record RenderPlan(
         }
         if (file.depth() < treated.depth()) {
             warnings.add(treated.depth() + " bits go out as " + file.depth() + ": soft gradients may show bands"
-                    + (deliverable.depth() == 0 ? ". FFV1 keeps them" : ""));
-        }
-        if (file.depth() > 8 && deliverable.codec() == Deliverable.Codec.H264) {
-            // common practice, no source
-            warnings.add(file.depth()
-                    + " bits in H.264 play in most programs, but in few browsers and televisions; 8 play everywhere");
+                    + (deliverable.settings().has("depth") ? "" : ". FFV1 keeps them"));
         }
         boolean wide = treated.colour().transfer() == ColourTags.Transfer.SMPTE2084
                 || treated.colour().transfer() == ColourTags.Transfer.ARIB_STD_B67;
@@ -169,17 +167,7 @@ public record RenderPlan(
             warnings.add(size + " is beyond " + WIDE_SUPPORT_SIDE + " pixels on a side; many players will refuse it. "
                     + smaller(source));
         }
-        if (deliverable.codec() != Deliverable.Codec.H264) {
-            return;
-        }
-        Optional<H264Level> level = H264Level.needed(file.width(), file.height(), rate);
-        if (level.isEmpty()) {
-            warnings.add(size + " at " + Math.round(rate.toDouble() * 100) / 100.0
-                    + " frames a second is beyond every H.264 level; many players will refuse it. 3840x2160 is safe");
-        } else if (level.get().compareTo(H264Level.L5_2) > 0) {
-            warnings.add(size + " needs H.264 level " + level.get().label()
-                    + "; most players stop at 5.2. 3840x2160 is safe");
-        }
+        warnings.addAll(deliverable.codec().warnings(file, rate));
     }
 
     /** The usual mistake is a factor meant for small footage on footage that is large already. */
@@ -201,25 +189,6 @@ public record RenderPlan(
             refusals.add(e.getMessage() + "; choose a smaller size");
             return 0;
         }
-    }
-
-    /**
-     * Lossy: the source's bits grow with the 0.75th power of the picture area (common practice, no source), doubled for
-     * a finer quantiser than most sources have; never below what plain footage takes. Lossless: half of the raw samples
-     * (common practice, no source).
-     */
-    private static long fileBytes(
-            Format source, Format file, Deliverable deliverable, Rational rate, long frames, long sourceBitRate) {
-        double pixels = (double) file.width() * file.height();
-        if (deliverable.codec() == Deliverable.Codec.FFV1) {
-            double samples = file.floatBytes() / 4.0;
-            return (long) (samples * file.depth() / 8 * 0.5 * frames);
-        }
-        double steps = (Deliverable.USUAL_QUALITY - deliverable.quality()) / 6.0;
-        double plain = 0.08 * pixels * Math.pow(2, steps);
-        double growth = Math.pow(pixels / ((double) source.width() * source.height()), 0.75);
-        double scaled = 2 * sourceBitRate / rate.toDouble() * growth * Math.pow(2, steps);
-        return (long) ((sourceBitRate > 0 ? Math.max(scaled, plain / 4) : plain) / 8 * frames);
     }
 
     private static long megabytes(long bytes) {

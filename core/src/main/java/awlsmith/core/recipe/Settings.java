@@ -1,5 +1,6 @@
 package awlsmith.core.recipe;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -9,6 +10,34 @@ import java.util.TreeMap;
 public record Settings(Map<String, Object> given) {
     public Settings {
         given = java.util.Collections.unmodifiableMap(new TreeMap<>(given));
+    }
+
+    /**
+     * Reads values as they were written.
+     *
+     * @param of whose they are, for sentences
+     * @throws RecipeException naming every wrong key and value with what is allowed
+     */
+    public static Settings read(String of, List<Param> params, Map<String, ?> values) {
+        var typed = new TreeMap<String, Object>();
+        var problems = new ArrayList<Problem>();
+        values.forEach((key, value) -> {
+            var param = params.stream().filter(p -> p.key().equals(key)).findFirst();
+            if (param.isEmpty()) {
+                List<String> keys = params.stream().map(Param::key).toList();
+                problems.add(Problem.at(key, of + " has no setting '" + key + "'; it has: " + String.join(", ", keys)));
+            } else if (value != null) {
+                try {
+                    typed.put(key, param.get().read(value));
+                } catch (IllegalArgumentException e) {
+                    problems.add(Problem.at(key, e.getMessage()));
+                }
+            }
+        });
+        if (!problems.isEmpty()) {
+            throw new RecipeException(problems);
+        }
+        return new Settings(typed);
     }
 
     public boolean has(String key) {

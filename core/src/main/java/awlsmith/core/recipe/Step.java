@@ -1,6 +1,5 @@
 package awlsmith.core.recipe;
 
-import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 
@@ -22,26 +21,7 @@ public record Step(String kind, boolean on, Settings settings) {
         StepKind known = StepRegistry.find(kind)
                 .orElseThrow(() -> new RecipeException(Problem.at(
                         "", "there is no step called '" + kind + "'; there are: " + StepRegistry.idsInWords())));
-        var typed = new TreeMap<String, Object>();
-        var problems = new java.util.ArrayList<Problem>();
-        values.forEach((key, value) -> {
-            var param = known.params().stream().filter(p -> p.key().equals(key)).findFirst();
-            if (param.isEmpty()) {
-                List<String> keys = known.params().stream().map(Param::key).toList();
-                problems.add(
-                        Problem.at(key, kind + " has no setting '" + key + "'; it has: " + String.join(", ", keys)));
-            } else if (value != null) {
-                try {
-                    typed.put(key, param.get().read(value));
-                } catch (IllegalArgumentException e) {
-                    problems.add(Problem.at(key, e.getMessage()));
-                }
-            }
-        });
-        if (!problems.isEmpty()) {
-            throw new RecipeException(problems);
-        }
-        return new Step(kind, on, new Settings(typed));
+        return new Step(kind, on, Settings.read(kind, known.params(), values));
     }
 
     public static Step of(String kind, Map<String, ?> values) {

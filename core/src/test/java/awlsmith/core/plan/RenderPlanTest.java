@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.NetRunner;
+import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -13,18 +14,20 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Chain;
+import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.upscale.TestCards;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class RenderPlanTest {
-    private static final Deliverable H264 = Deliverable.usual(Deliverable.Codec.H264);
-    private static final Deliverable FFV1 = Deliverable.usual(Deliverable.Codec.FFV1);
+    private static final Deliverable H264 = Deliverable.usual(Codecs.H264);
+    private static final Deliverable FFV1 = Deliverable.usual(Codecs.FFV1);
 
     private static Format format(int width, int height, Chroma chroma) {
         return new Format(width, height, chroma, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
@@ -94,7 +97,7 @@ class RenderPlanTest {
                 .anyMatch(warning -> warning.contains("12 bits go out as 10"))
                 .anyMatch(warning -> warning.contains("4:2:0"));
         assertThat(plan(deep, "", FFV1, 25, Long.MAX_VALUE).warnings()).isEmpty();
-        var eight = new Deliverable(Deliverable.Codec.H264, 17, 8, 48, true);
+        var eight = Deliverable.of("h264", Map.of("depth", 8), true);
         Format wide = format(1920, 1080, Chroma.S420)
                 .withDepth(10)
                 .withColour(new ColourTags(
@@ -220,13 +223,50 @@ class RenderPlanTest {
 
     @Test
     void deliverablesRefuseWhatTheirCodecCannotHold() {
-        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.H264, 17, 12, 48, true))
-                .hasMessageContaining("H.264 holds 8 or 10");
-        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.H264, 52, 8, 48, true))
+        assertThatThrownBy(() -> Deliverable.of("h264", Map.of("depth", 12), true))
+                .hasMessageContaining("depth is 12")
+                .hasMessageContaining("one of 8, 10");
+        assertThatThrownBy(() -> Deliverable.of("h264", Map.of("quality", 52), true))
                 .hasMessageContaining("0..51");
-        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.FFV1, 17, 9, 48, true))
-                .hasMessageContaining("8, 10, 12 or 16");
-        assertThatThrownBy(() -> new Deliverable(Deliverable.Codec.FFV1, 17, 8, 0, true))
-                .hasMessageContaining("1..600");
+        assertThatThrownBy(() -> Deliverable.of("ffv1", Map.of("depth", 9), true))
+                .hasMessageContaining("one of 8, 10, 12, 16");
+        assertThatThrownBy(() -> Deliverable.of("h264", Map.of("gop", 0), true)).hasMessageContaining("1..600");
+        assertThatThrownBy(() -> Deliverable.of("ffv1", Map.of("quality", 17), true))
+                .hasMessageContaining("FFV1 has no setting 'quality'; it has: depth");
+        assertThatThrownBy(() -> Deliverable.of("mpeg1", Map.of(), true))
+                .hasMessageContaining("no codec called 'mpeg1'; there are: h264, ffv1");
+    }
+
+    @Test
+    void aDeliverableReadsBackFromItsOpenFormAndFromThatOfBefore() {
+        var told = Deliverable.of("h264", Map.of("quality", 20, "depth", 10), false);
+        assertThat(Deliverable.fromTree(told.toTree())).isEqualTo(told);
+        assertThat(told.gop()).isEqualTo(48);
+        assertThat(Deliverable.fromTree(Map.of("codec", "H264", "quality", 20, "depth", 0, "gop", 12, "sound", true)))
+                .isEqualTo(Deliverable.of("h264", Map.of("quality", 20, "gop", 12), true));
+        assertThat(Deliverable.fromTree(Map.of("codec", "FFV1", "quality", 17, "depth", 12, "gop", 48, "sound", false)))
+                .isEqualTo(Deliverable.of("ffv1", Map.of("depth", 12), false));
+    }
+
+    /** What describes a codec is what it does: each that holds transparency, depth or fields makes files of it. */
+    @Test
+    void codecsAreAsTheyDescribeThemselves() {
+        for (Codec codec : Codecs.all()) {
+            assertThat(codec.containers()).as(codec.id()).isNotEmpty();
+            assertThat(Codecs.byId(codec.id())).isSameAs(codec);
+            var clear = format(1280, 720, Chroma.S420).withAlpha(Alpha.STRAIGHT);
+            Format file = Deliverable.usual(codec).fileFormat(clear, 720);
+            assertThat(file.alpha().isThere()).as(codec.id()).isEqualTo(codec.holdsAlpha());
+            codec.params().stream()
+                    .filter(param -> param.key().equals("depth"))
+                    .forEach(param -> ((Param.Choice) param).options().forEach(option -> {
+                        var asked = Deliverable.of(codec.id(), Map.of("depth", option.id()), true);
+                        assertThat(asked.fileFormat(format(1280, 720, Chroma.S420), 720)
+                                        .depth())
+                                .isEqualTo(Integer.parseInt(option.id()));
+                    }));
+        }
+        assertThat(Codecs.usual("mkv")).isSameAs(Codecs.FFV1);
+        assertThat(Codecs.usual("mov")).isSameAs(Codecs.H264);
     }
 }

@@ -8,7 +8,7 @@ import java.io.PrintStream;
 import java.util.Arrays;
 import java.util.List;
 
-/** Entry of {@code awlsmith render}, {@code awlsmith segment}, {@code awlsmith examine} and {@code awlsmith steps}. */
+/** Entry of {@code awlsmith render}, {@code awlsmith segment}, {@code awlsmith examine}, {@code awlsmith steps} and {@code awlsmith codecs}. */
 public final class Main {
     static final int DONE = 0;
     static final int FAILED = 1;
@@ -24,7 +24,7 @@ public final class Main {
     /** The command without the process around it: returns the exit code. */
     static int run(List<String> arguments, PrintStream out, PrintStream err, Cancel cancel) {
         if (arguments.isEmpty()) {
-            err.println("awlsmith: say what to do: render, segment, examine or steps");
+            err.println("awlsmith: say what to do: render, segment, examine, steps or codecs");
             return MISUSED;
         }
         List<String> rest = arguments.subList(1, arguments.size());
@@ -34,12 +34,16 @@ public final class Main {
                     out.print(StepsText.all());
                     yield DONE;
                 }
+                case "codecs" -> {
+                    out.print(StepsText.codecs());
+                    yield DONE;
+                }
                 case "render" -> new RenderCommand(RenderOptions.parse(rest), err, cancel).run();
                 case "segment" -> new SegmentCommand(rest, err, cancel).run();
                 case "examine" -> new ExamineCommand(rest, out, err, cancel).run();
                 default -> {
                     err.println("awlsmith: '" + arguments.getFirst()
-                            + "' is not known; there are: render, segment, examine, steps");
+                            + "' is not known; there are: render, segment, examine, steps, codecs");
                     yield MISUSED;
                 }
             };

@@ -1,7 +1,10 @@
 package awlsmith.render.cli;
 
 import awlsmith.core.picture.Rational;
+import awlsmith.core.plan.Codec;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.render.RecipeJson;
@@ -14,6 +17,7 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * What was written behind {@code render}.
@@ -47,9 +51,10 @@ record RenderOptions(
 
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
-                   [--in TIME] [--out-at TIME] [--codec h264|ffv1] [--quality 0..51] [--depth 8|10|12|16]
-                   [--gop FRAMES] [--no-sound] [--threads N] [--force] [--damaged]
+                   [--in TIME] [--out-at TIME] [--codec NAME] [--KEY VALUE of the codec]... [--no-sound]
+                   [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
+            'awlsmith steps' and 'awlsmith codecs' tell what there is and what can be set
             """;
 
     /** Frames to a part where none are told: some seconds. */
@@ -68,9 +73,7 @@ record RenderOptions(
         Rational from = null;
         Rational to = null;
         String codec = null;
-        int quality = Deliverable.USUAL_QUALITY;
-        int depth = 0;
-        int gop = Deliverable.USUAL_GOP;
+        var settings = new TreeMap<String, String>();
         int threads = Runtime.getRuntime().availableProcessors();
         boolean sound = true;
         boolean overwrite = false;
@@ -87,9 +90,6 @@ record RenderOptions(
                 case "--in" -> from = time(word, value(word, rest));
                 case "--out-at" -> to = time(word, value(word, rest));
                 case "--codec" -> codec = value(word, rest);
-                case "--quality" -> quality = whole(word, value(word, rest), 0, 51);
-                case "--depth" -> depth = whole(word, value(word, rest), 8, 16);
-                case "--gop" -> gop = whole(word, value(word, rest), 1, 600);
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
                 case "--no-sound" -> sound = false;
                 case "--force" -> overwrite = true;
@@ -99,6 +99,10 @@ record RenderOptions(
                 case "--part-frames" -> partFrames = whole(word, value(word, rest), 1, 1_000_000);
                 case "--describe" -> describe = true;
                 default -> {
+                    if (word.startsWith("--") && isOfACodec(word.substring(2))) {
+                        settings.put(word.substring(2), value(word, rest));
+                        continue;
+                    }
                     if (word.startsWith("--")) {
                         throw new Misuse("there is no option " + word + "\n" + USAGE);
                     }
@@ -120,14 +124,14 @@ record RenderOptions(
         }
         Path out = path(files.get(1));
         try {
-            var chosen = Deliverable.Codec.byId(codec != null ? codec : usualCodec(out));
+            Codec chosen = codec != null ? Codecs.byId(codec) : usualCodec(out);
             return new RenderOptions(
                     path(files.get(0)),
                     out,
                     new Recipe(steps),
                     Optional.ofNullable(from),
                     Optional.ofNullable(to),
-                    new Deliverable(chosen, quality, depth, gop, sound),
+                    Deliverable.of(chosen.id(), settings, sound),
                     threads,
                     overwrite,
                     damaged,
@@ -140,18 +144,23 @@ record RenderOptions(
         }
     }
 
-    /** What goes into a further file. */
+    /** What goes into a further file: of the settings given those that its codec has. */
     Deliverable deliverableOf(Path file) {
-        return new Deliverable(
-                Deliverable.Codec.byId(usualCodec(file)),
-                deliverable.quality(),
-                deliverable.depth(),
-                deliverable.gop(),
-                deliverable.sound());
+        Codec codec = usualCodec(file);
+        var values = new TreeMap<String, Object>(deliverable.settings().given());
+        values.keySet().retainAll(codec.params().stream().map(Param::key).toList());
+        return Deliverable.of(codec.id(), values, deliverable.sound());
     }
 
-    private static String usualCodec(Path out) {
-        return out.toString().endsWith(".mkv") ? "ffv1" : "h264";
+    private static boolean isOfACodec(String key) {
+        return Codecs.all().stream()
+                .flatMap(codec -> codec.params().stream())
+                .anyMatch(param -> param.key().equals(key));
+    }
+
+    private static Codec usualCodec(Path out) {
+        String name = out.toString();
+        return Codecs.usual(name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT));
     }
 
     private static String value(String option, Iterator<String> rest) {

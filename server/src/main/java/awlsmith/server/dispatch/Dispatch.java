@@ -127,8 +127,7 @@ public class Dispatch {
         int count = clip.index().orElseThrow().count();
         FrameRange range = span(count, in, out);
         Treatment treatment = treatments.of(clipId, clip, recipe);
-        RenderPlan plan =
-                request(clip, treatment, range, deliverable, "plan.mp4").plan(machine);
+        RenderPlan plan = request(clip, treatment, range, deliverable).plan(machine);
         var steps = new ArrayList<StepView>();
         for (int i = 0; i < recipe.steps().size(); i++) {
             Format format = treatment.format(i);
@@ -194,8 +193,7 @@ public class Dispatch {
         FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
         Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
         Treatment treatment = treatments.of(take.clipId(), clip, recipe);
-        RenderPlan plan =
-                request(clip, treatment, range, deliverable, "plan.mp4").plan(machine);
+        RenderPlan plan = request(clip, treatment, range, deliverable).plan(machine);
         if (!plan.isPossible()) {
             throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
         }
@@ -220,9 +218,8 @@ public class Dispatch {
         return view(id);
     }
 
-    private static RenderRequest request(
-            Clip clip, Treatment treatment, FrameRange range, Deliverable deliverable, String name) {
-        Path nowhere = Path.of(deliverable.codec() == Deliverable.Codec.FFV1 ? "plan.mkv" : name);
+    private static RenderRequest request(Clip clip, Treatment treatment, FrameRange range, Deliverable deliverable) {
+        Path nowhere = Path.of("plan." + ending(deliverable));
         return new RenderRequest(clip, treatment, range, deliverable, nowhere, nowhere, 1, false);
     }
 
@@ -239,8 +236,11 @@ public class Dispatch {
     private static String fileName(String title, String take, Format out, Deliverable deliverable) {
         String clean = title.replaceAll("[^\\p{L}\\p{N} ._-]", "_").replaceAll("\\.[A-Za-z0-9]{2,4}$", "");
         clean = clean.length() > 120 ? clean.substring(0, 120) : clean;
-        return clean + " " + take + " " + out.width() + "x" + out.height()
-                + (deliverable.codec() == Deliverable.Codec.FFV1 ? ".mkv" : ".mp4");
+        return clean + " " + take + " " + out.width() + "x" + out.height() + "." + ending(deliverable);
+    }
+
+    private static String ending(Deliverable deliverable) {
+        return deliverable.codec().containers().getFirst().ending();
     }
 
     List<RenderView> all() {

@@ -32,10 +32,10 @@ class RenderController {
         this.dispatch = dispatch;
     }
 
-    /** @param codec h264 or ffv1; @param quality 0..51, H.264 only; @param depth bits, 0 keeps the source's */
-    record DeliverableChoice(String codec, int quality, int depth, int gop, boolean sound) {
+    /** @param settings of the codec, as its description has them; what is not given is its own choice */
+    record DeliverableChoice(String codec, Map<String, Object> settings, boolean sound) {
         Deliverable deliverable() {
-            return new Deliverable(Deliverable.Codec.byId(codec), quality, depth, gop, sound);
+            return Deliverable.of(codec, settings == null ? Map.of() : settings, sound);
         }
     }
 

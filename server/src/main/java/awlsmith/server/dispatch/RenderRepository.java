@@ -15,6 +15,7 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -44,7 +45,9 @@ class RenderRepository {
                 .set(RENDER.CLIP_ID, job.clip())
                 .set(RENDER.TAKE_NAME, takeName)
                 .set(RENDER.RECIPE, JSON.json(RecipeJson.write(job.recipe())))
-                .set(RENDER.DELIVERABLE, JSON.json(json.writeValueAsString(job.deliverable())))
+                .set(
+                        RENDER.DELIVERABLE,
+                        JSON.json(json.writeValueAsString(job.deliverable().toTree())))
                 .set(RENDER.FILE_NAME, job.fileName())
                 .set(RENDER.FROM_FRAME, job.from())
                 .set(RENDER.END_FRAME, job.end())
@@ -100,7 +103,7 @@ class RenderRepository {
                         row.getId(),
                         row.getClipId(),
                         StoredRecipe.of(row.getRecipe().data()).demanded(),
-                        json.readValue(row.getDeliverable().data(), Deliverable.class),
+                        Deliverable.fromTree(json.readValue(row.getDeliverable().data(), Map.class)),
                         row.getFileName(),
                         row.getFromFrame(),
                         row.getEndFrame(),
@@ -220,7 +223,7 @@ class RenderRepository {
                 row.get(CLIP.TITLE),
                 row.get(RENDER.TAKE_NAME),
                 row.get(RENDER.FILE_NAME),
-                json.readValue(row.get(RENDER.DELIVERABLE).data(), Deliverable.class)
+                Deliverable.fromTree(json.readValue(row.get(RENDER.DELIVERABLE).data(), Map.class))
                         .codec()
                         .label(),
                 row.get(RENDER.WHOLE_CLIP),

@@ -1,9 +1,7 @@
 package awlsmith.server.steps;
 
-import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.StepRegistry;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -12,21 +10,6 @@ import org.springframework.web.bind.annotation.RestController;
 class StepController {
     record StepDescription(String id, String name, String purpose, List<ParamDescription> params) {}
 
-    /** @param kind real, whole, choice, colour or curve; @param keyed true where a number may change over time */
-    record ParamDescription(
-            String key,
-            String label,
-            String kind,
-            String unit,
-            @Nullable Double min,
-            @Nullable Double max,
-            @Nullable String fallback,
-            String effect,
-            List<OptionDescription> options,
-            @Nullable Boolean keyed) {}
-
-    record OptionDescription(String id, String label, String effect) {}
-
     @GetMapping("/api/steps")
     List<StepDescription> steps() {
         return StepRegistry.all().stream()
@@ -34,57 +17,7 @@ class StepController {
                         kind.id(),
                         kind.name(),
                         kind.purpose(),
-                        kind.params().stream().map(StepController::describe).toList()))
+                        kind.params().stream().map(ParamDescription::of).toList()))
                 .toList();
-    }
-
-    private static ParamDescription describe(Param param) {
-        String fallback = param.fallback() == null ? null : param.fallback().toString();
-        return switch (param) {
-            case Param.Real p ->
-                new ParamDescription(
-                        p.key(),
-                        p.label(),
-                        "real",
-                        p.unit(),
-                        p.min(),
-                        p.max(),
-                        fallback,
-                        p.effect(),
-                        List.of(),
-                        p.keyed() ? true : null);
-            case Param.Whole p ->
-                new ParamDescription(
-                        p.key(),
-                        p.label(),
-                        "whole",
-                        p.unit(),
-                        (double) p.min(),
-                        (double) p.max(),
-                        fallback,
-                        p.effect(),
-                        List.of(),
-                        null);
-            case Param.Tint p ->
-                new ParamDescription(
-                        p.key(), p.label(), "colour", "", null, null, fallback, p.effect(), List.of(), null);
-            case Param.Curve p ->
-                new ParamDescription(
-                        p.key(), p.label(), "curve", "", null, null, fallback, p.effect(), List.of(), null);
-            case Param.Choice p ->
-                new ParamDescription(
-                        p.key(),
-                        p.label(),
-                        "choice",
-                        "",
-                        null,
-                        null,
-                        fallback,
-                        p.effect(),
-                        p.options().stream()
-                                .map(o -> new OptionDescription(o.id(), o.label(), o.effect()))
-                                .toList(),
-                        null);
-        };
     }
 }

@@ -1,0 +1,61 @@
+package awlsmith.core.plan;
+
+import awlsmith.core.picture.ColourTags;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Rational;
+import awlsmith.core.recipe.Param;
+import awlsmith.core.recipe.Settings;
+import java.util.List;
+
+/**
+ * A codec that pictures go out in. Like a kind of step it describes itself: what can be set, what it holds and what not; the
+ * command's options, the API and the dialog of sending out follow from that. A new one is one class, one line in {@link Codecs}, and its
+ * words to FFmpeg.
+ */
+public interface Codec {
+    /** Name in orders and on the command line. */
+    String id();
+
+    /** Name on the screen. */
+    String label();
+
+    /** What it is for, in a few words. */
+    String purpose();
+
+    /** What it may stand in, the usual one first. */
+    List<Container> containers();
+
+    List<Param> params();
+
+    /** Pixels on a side that it ends at. */
+    int largestSide();
+
+    boolean isLossless();
+
+    /** Whether pictures may be clear in places. */
+    boolean holdsAlpha();
+
+    /**
+     * The format of the pictures in the file.
+     *
+     * @param treated format behind the last step
+     * @param colour tags to put in as they are; what is untagged is filled in by {@link Deliverable#fileFormat}
+     */
+    Format format(Format treated, Settings settings, ColourTags colour);
+
+    /** Whether lines of two fields may lie in pictures of this format. */
+    boolean holdsFields(Format treated);
+
+    /** Frames from one picture that stands for itself to the next. */
+    int gop(Settings settings);
+
+    /** What many players will not take, in sentences. */
+    List<String> warnings(Format file, Rational rate);
+
+    /**
+     * Bytes of one frame, roughly.
+     *
+     * @param sourceBits bits of a frame of the source, or 0 when unknown
+     */
+    double frameBytes(Format source, Format file, Settings settings, double sourceBits);
+}

@@ -1,0 +1,40 @@
+package awlsmith.core.plan;
+
+import java.util.List;
+import java.util.Optional;
+
+/** Every codec that pictures can go out in. */
+public final class Codecs {
+    public static final Codec H264 = new H264();
+    public static final Codec FFV1 = new Ffv1();
+
+    private static final List<Codec> ALL = List.of(H264, FFV1);
+
+    private Codecs() {}
+
+    public static List<Codec> all() {
+        return ALL;
+    }
+
+    public static Optional<Codec> find(String id) {
+        return ALL.stream().filter(codec -> codec.id().equals(id)).findFirst();
+    }
+
+    /** @throws IllegalArgumentException with a sentence when there is none of this name */
+    public static Codec byId(String id) {
+        return find(id).orElseThrow(() -> new IllegalArgumentException("codec is '" + id + "', must be one of "
+                + String.join(", ", ALL.stream().map(Codec::id).toList())));
+    }
+
+    /** The usual one for files with this ending: where the container is all that is told, the first that names it as its usual one. */
+    public static Codec usual(String ending) {
+        return ALL.stream()
+                .filter(codec -> codec.containers().getFirst().ending().equals(ending))
+                .findFirst()
+                .or(() -> ALL.stream()
+                        .filter(codec -> codec.containers().stream()
+                                .anyMatch(in -> in.ending().equals(ending)))
+                        .findFirst())
+                .orElse(H264);
+    }
+}
