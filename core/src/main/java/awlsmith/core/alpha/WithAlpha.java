@@ -13,6 +13,7 @@ import awlsmith.core.pipeline.Work;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * A stage that knows nothing of transparency, and beside it what it does to the plane that tells it ({@link Stage#onAlpha}): the two
@@ -97,6 +98,11 @@ public final class WithAlpha implements Stage {
         public Frame at(int distance) {
             Frame frame = frames.at(distance);
             return coloured ? opaque(frame) : alone(frame);
+        }
+
+        @Override
+        public <T> T remember(int distance, String what, Supplier<T> make) {
+            return frames.remember(distance, coloured ? what : "opacity: " + what, make);
         }
 
         @Override

@@ -1,5 +1,6 @@
 package awlsmith.core.condition;
 
+import awlsmith.core.alpha.OverGrey;
 import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.film.Scratches;
 import awlsmith.core.film.Spots;
@@ -76,7 +77,7 @@ public final class Examiner {
 
     /** @param rate frames a second */
     public Examiner(FrameSource clip, double rate, PlanePool pool) {
-        this.clip = clip;
+        this.clip = OverGrey.of(clip);
         this.rate = rate;
         this.pool = pool;
         this.every = every(rate);

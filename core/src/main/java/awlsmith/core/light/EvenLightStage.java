@@ -101,7 +101,7 @@ public final class EvenLightStage implements Stage {
 
     /** What is added at each step of light. */
     private float[] curve(Neighbours in, Work work) {
-        LightLook here = look(in.at(0));
+        LightLook here = look(in, 0);
         LightLook[] before = side(in, here, -1, work);
         LightLook[] after = side(in, here, 1, work);
         // as many on either side: what rises steadily has its own light for its mean
@@ -165,7 +165,7 @@ public final class EvenLightStage implements Stage {
                 // past the clip's end the last frame is given again
                 return Arrays.copyOf(looks, d - 1);
             }
-            LightLook look = look(frame);
+            LightLook look = look(in, way * d);
             boolean same = way > 0 ? last.isSameScene(look) : look.isSameScene(last);
             if (!same) {
                 return Arrays.copyOf(looks, d - 1);
@@ -176,8 +176,13 @@ public final class EvenLightStage implements Stage {
         return looks;
     }
 
-    private static LightLook look(Frame frame) {
-        // of RGB green is nearest to what luma would be
-        return LightLook.of(frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0));
+    /** Of a frame that many others look at too. */
+    private static LightLook look(Neighbours in, int distance) {
+        return in.remember(distance, "look", () -> LightLook.of(light(in.at(distance))));
+    }
+
+    /** Of RGB green is nearest to what luma would be. */
+    private static Plane light(Frame frame) {
+        return frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0);
     }
 }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * Stages one behind the other. Rendering a range and region asks the source for just the frames and pixels the stages
@@ -202,10 +203,15 @@ public final class Chain {
     }
 
     /** Input frames around the one at {@code here}. */
-    private record Near(Frame[] frames, int here, long number) implements Stage.Neighbours {
+    private record Near(Frame[] frames, int here, long number, Memory memory) implements Stage.Neighbours {
         @Override
         public Frame at(int distance) {
             return frames[Math.clamp((long) here + distance, 0, frames.length - 1)];
+        }
+
+        @Override
+        public <T> T remember(int distance, String what, Supplier<T> make) {
+            return memory.of(at(distance).number(), what, make);
         }
     }
 
@@ -219,6 +225,7 @@ public final class Chain {
         private final PlanePool pool;
         private final Work work;
         private final Deque<Frame> held = new ArrayDeque<>();
+        private final Memory memory = new Memory();
         private boolean inputEnded;
         private long nextNumber;
 
@@ -256,6 +263,7 @@ public final class Chain {
             while (!held.isEmpty() && held.peekFirst().number() < base - stage.before()) {
                 held.pollFirst().release(pool);
             }
+            memory.forgetBefore(base - stage.before());
             Frame[] near = held.toArray(Frame[]::new);
             if (near.length == 0 || near[near.length - 1].number() < base) {
                 return Optional.empty();
@@ -264,7 +272,7 @@ public final class Chain {
             while (near[here].number() < base) {
                 here++;
             }
-            Frame made = stage.treat(new Near(near, here, nextNumber), wanted, pool, work);
+            Frame made = stage.treat(new Near(near, here, nextNumber, memory), wanted, pool, work);
             long number = nextNumber++;
             return Optional.of(times.map(shown -> made.timed(shown.at(number))).orElse(made));
         }

@@ -6,6 +6,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * One treatment, made for one input format. It turns a few neighbouring input frames into one output frame, and says
@@ -127,6 +128,18 @@ public interface Stage {
     interface Neighbours {
         /** The frame at this distance, -before..after; past the clip's ends the nearest frame there is. */
         Frame at(int distance);
+
+        /**
+         * What was found out of a frame, or of it and its followers, once for all the output frames of a stream that look at it; it is
+         * forgotten when the frame is. It must not depend on anything but these frames and the stage.
+         *
+         * @param distance of the frame that it is kept with
+         * @param what tells it from other things kept with the frame
+         * @param make finds it out
+         */
+        default <T> T remember(int distance, String what, Supplier<T> make) {
+            return make.get();
+        }
 
         /** Number of the output frame being made. */
         default long number() {

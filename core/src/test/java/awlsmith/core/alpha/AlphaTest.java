@@ -13,7 +13,12 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
+import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
@@ -21,6 +26,7 @@ import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Step;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -180,6 +186,48 @@ class AlphaTest {
         assertThat(fringe(treated(taken, "enlarge factor=2"), 0, 0.8)).isGreaterThan(0.1);
         Frame out = treated(taken, "transparency reads=premultiplied", "enlarge factor=2");
         assertThat(fringe(out, 0, 0.8)).isLessThan(0.02);
+    }
+
+    /** What is clear is no border and no crushed black. */
+    @Test
+    void measuresOfLightSeeGreyWhereAPictureIsClear() {
+        Frame in = disc(format(Chroma.S420, Alpha.STRAIGHT), 0.8f, 0.2f, -0.3f);
+        FrameSource clip = new FrameSource() {
+            @Override
+            public Format format() {
+                return in.format();
+            }
+
+            @Override
+            public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel cancel) {
+                return new FrameStream() {
+                    private boolean given;
+
+                    @Override
+                    public Format format() {
+                        return in.format();
+                    }
+
+                    @Override
+                    public Optional<Frame> next() {
+                        boolean first = !given;
+                        given = true;
+                        return first ? Optional.of(in.copy(window, 0, Rational.ZERO, pool)) : Optional.empty();
+                    }
+
+                    @Override
+                    public void close() {}
+                };
+            }
+        };
+        FrameSource grey = OverGrey.of(clip);
+        assertThat(grey.format().alpha()).isEqualTo(Alpha.NONE);
+        try (var frames = grey.open(FrameRange.all(), in.window(), POOL, new Cancel())) {
+            Frame seen = frames.next().orElseThrow();
+            assertThat(seen.plane(0).at(0, 0)).isEqualTo(0.5f);
+            assertThat(seen.plane(1).at(0, 0)).isZero();
+            assertThat(seen.plane(0).at(32, 24)).isCloseTo(0.8f, within(1e-6f));
+        }
     }
 
     @Test

@@ -83,6 +83,63 @@ class ChainTest {
         }
     }
 
+    /** Adds up what it found out of the frames around, and counts how often it had to. */
+    private record Remembering(Format output, AtomicInteger found) implements Stage {
+        @Override
+        public int before() {
+            return 2;
+        }
+
+        @Override
+        public int after() {
+            return 2;
+        }
+
+        @Override
+        public Region needs(Region wanted) {
+            return wanted;
+        }
+
+        @Override
+        public Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work) {
+            Frame here = input.at(0);
+            Frame out = Frame.blank(output, wanted, here.number(), here.time(), pool);
+            float sum = 0;
+            for (int d = -2; d <= 2; d++) {
+                int distance = d;
+                sum += input.remember(d, "corner", () -> {
+                    found.incrementAndGet();
+                    return input.at(distance).plane(0).at(0, 0);
+                });
+            }
+            out.plane(0).fill(sum);
+            return out;
+        }
+    }
+
+    /** What is found out of a frame is found once a stream, and a stream begun anywhere comes to the same. */
+    @Test
+    void whatIsFoundOutOfAFrameIsFoundOnce() {
+        Format format = format(Chroma.GREY);
+        var clip = new RandomClip(format, 12);
+        var found = new AtomicInteger();
+        var chain = new Chain(format, List.of(new Remembering(format, found)));
+        var sums = new ArrayList<Float>();
+        try (var frames = chain.open(clip, FrameRange.all(), format.whole(), new PlanePool(0), Work.alone())) {
+            frames.next().ifPresent(frame -> sums.add(frame.plane(0).at(0, 0)));
+            for (var frame = frames.next(); frame.isPresent(); frame = frames.next()) {
+                sums.add(frame.get().plane(0).at(0, 0));
+            }
+        }
+        assertThat(sums).hasSize(12);
+        assertThat(found).hasValue(12);
+        try (var frames = chain.open(clip, new FrameRange(7, 9), format.whole(), new PlanePool(0), Work.alone())) {
+            assertThat(frames.next().orElseThrow().plane(0).at(3, 3)).isEqualTo(sums.get(7));
+            assertThat(frames.next().orElseThrow().plane(0).at(3, 3)).isEqualTo(sums.get(8));
+        }
+        assertThat(found).hasValue(12 + 6);
+    }
+
     /** Mean of a few neighbours in time: reaches in time, not in space. */
     private record Mean(Format output, int before, int after) implements Stage {
         @Override
