@@ -1,6 +1,5 @@
 package awlsmith.benchmarks;
 
-import awlsmith.benchmarks.footage.PackageCache;
 import awlsmith.core.condition.Examiner;
 import awlsmith.core.condition.Judge;
 import awlsmith.core.measure.Psnr;
@@ -14,6 +13,7 @@ import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
+import awlsmith.footage.PackageCache;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.Prober;

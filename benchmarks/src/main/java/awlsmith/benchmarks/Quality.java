@@ -1,11 +1,5 @@
 package awlsmith.benchmarks;
 
-import awlsmith.benchmarks.footage.Codec;
-import awlsmith.benchmarks.footage.Condition;
-import awlsmith.benchmarks.footage.Drawings;
-import awlsmith.benchmarks.footage.Material;
-import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
@@ -26,6 +20,12 @@ import awlsmith.core.resample.EnlargeStage;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.HashedFilters;
 import awlsmith.core.upscale.UpscaleStage;
+import awlsmith.footage.Codec;
+import awlsmith.footage.Condition;
+import awlsmith.footage.Drawings;
+import awlsmith.footage.Material;
+import awlsmith.footage.PackageCache;
+import awlsmith.footage.Pictures;
 import awlsmith.render.Machine;
 import java.io.IOException;
 import java.nio.file.Files;

@@ -93,6 +93,11 @@ final class OnnxNet implements NetRunner, AutoCloseable {
 
     @Override
     public void run(List<Plane> frames, Plane correction) {
+        run(frames, List.of(correction));
+    }
+
+    @Override
+    public void run(List<Plane> frames, List<Plane> given) {
         int width = frames.getFirst().width();
         int height = frames.getFirst().height();
         Buffers mine = Objects.requireNonNullElseGet(free.poll(), Buffers::new);
@@ -100,7 +105,8 @@ final class OnnxNet implements NetRunner, AutoCloseable {
         int across = Math.ceilDiv(width, step) * step;
         int down = Math.ceilDiv(height, step) * step;
         FloatBuffer in = mine.input(across * down * frames.size());
-        FloatBuffer out = mine.output(across * down * factor * factor);
+        int samples = across * down * factor * factor;
+        FloatBuffer out = mine.output(samples * given.size());
         for (Plane frame : frames) {
             for (int y = 0; y < down; y++) {
                 int row = frame.row(Math.min(y, height - 1));
@@ -113,11 +119,15 @@ final class OnnxNet implements NetRunner, AutoCloseable {
         in.flip();
         try (var tensor =
                         OnnxTensor.createTensor(Started.ENVIRONMENT, in, new long[] {1, frames.size(), down, across});
-                var result = OnnxTensor.createTensor(
-                        Started.ENVIRONMENT, out, new long[] {1, 1, (long) down * factor, (long) across * factor});
+                var result = OnnxTensor.createTensor(Started.ENVIRONMENT, out, new long[] {
+                    1, given.size(), (long) down * factor, (long) across * factor
+                });
                 var ran = session.run(Map.of(input, tensor), Map.of(output, result))) {
-            for (int y = 0; y < height * factor; y++) {
-                out.get(y * across * factor, correction.data(), correction.row(y), width * factor);
+            for (int p = 0; p < given.size(); p++) {
+                Plane plane = given.get(p);
+                for (int y = 0; y < height * factor; y++) {
+                    out.get(p * samples + y * across * factor, plane.data(), plane.row(y), width * factor);
+                }
             }
         } catch (OrtException e) {
             throw new ModelUnavailable("the model could not be run, perhaps for want of memory: " + e.getMessage(), e);

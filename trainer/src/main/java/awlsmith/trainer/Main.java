@@ -1,12 +1,12 @@
 package awlsmith.trainer;
 
-import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.NumberArray;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.upscale.HashedFilters;
+import awlsmith.footage.PackageCache;
+import awlsmith.footage.PictureSet;
 import awlsmith.trainer.hash.HashedTraining;
 import awlsmith.trainer.net.Weights;
 import awlsmith.trainer.onnx.EightBits;

@@ -1,11 +1,11 @@
 package awlsmith.trainer;
 
-import awlsmith.benchmarks.footage.Drawings;
-import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.PictureSet;
 import awlsmith.core.fields.FieldsAround;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.resample.Kernel;
+import awlsmith.footage.Drawings;
+import awlsmith.footage.PackageCache;
+import awlsmith.footage.PictureSet;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Softened;

@@ -1,8 +1,5 @@
 package awlsmith.trainer;
 
-import awlsmith.benchmarks.footage.Condition;
-import awlsmith.benchmarks.footage.Material;
-import awlsmith.benchmarks.footage.PackageCache;
 import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.measure.Ssim;
@@ -13,6 +10,9 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.FramesAround;
 import awlsmith.core.upscale.Softness;
+import awlsmith.footage.Condition;
+import awlsmith.footage.Material;
+import awlsmith.footage.PackageCache;
 import awlsmith.trainer.onnx.OnnxFile;
 import awlsmith.trainer.pairs.Enlarging;
 import awlsmith.trainer.pairs.Pair;

@@ -72,23 +72,19 @@ public final class DustStage implements Stage {
         for (int p = 0; p < out.planes().size(); p++) {
             copy(from.plane(p), out.plane(p));
         }
-        Plane luma = whole(light(here));
+        Plane luma = whole(here.light());
         if (scratches) {
             takeOutScratches(here, luma, out, wanted, work);
         }
         Frame before = in.at(-1);
         Frame after = in.at(1);
         if (largest > 0 && before.number() != here.number() && after.number() != here.number()) {
-            Spots spots = Spots.find(light(before), luma, light(after), least, largest, work);
+            Spots spots = Spots.find(before.light(), luma, after.light(), least, largest, work);
             if (spots.count() > 0) {
                 replace(spots, before, after, out, wanted, work);
             }
         }
         return out;
-    }
-
-    private static Plane light(Frame frame) {
-        return frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0);
     }
 
     private static Plane whole(Plane p) {
@@ -121,7 +117,7 @@ public final class DustStage implements Stage {
         }
         Plane seen = whole(luma);
         for (int p = 0; p < out.planes().size(); p++) {
-            Plane filled = here.plane(p) == light(here) ? luma : whole(here.plane(p));
+            Plane filled = here.plane(p) == here.light() ? luma : whole(here.plane(p));
             for (Scratches.Line line : lines) {
                 Scratches.fill(line, seen, filled, stepX(p), stepY(p));
             }

@@ -178,11 +178,6 @@ public final class EvenLightStage implements Stage {
 
     /** Of a frame that many others look at too. */
     private static LightLook look(Neighbours in, int distance) {
-        return in.remember(distance, "look", () -> LightLook.of(light(in.at(distance))));
-    }
-
-    /** Of RGB green is nearest to what luma would be. */
-    private static Plane light(Frame frame) {
-        return frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0);
+        return in.remember(distance, "look", () -> LightLook.of(in.at(distance).light()));
     }
 }

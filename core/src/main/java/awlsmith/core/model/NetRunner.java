@@ -17,6 +17,18 @@ public interface NetRunner {
      */
     void run(List<Plane> frames, Plane correction);
 
+    /**
+     * The same of a net that gives several planes, as many as asked for.
+     *
+     * @param given gets factor times as many samples both ways in each
+     */
+    default void run(List<Plane> frames, List<Plane> given) {
+        if (given.size() != 1) {
+            throw new IllegalArgumentException(given.size() + " planes are asked of a net that gives one");
+        }
+        run(frames, given.getFirst());
+    }
+
     /** Bytes that one call needs for itself on a part of this size, roughly. */
     default long bytes(int width, int height) {
         return 0;

@@ -1,6 +1,5 @@
 package awlsmith.core.motion;
 
-import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
@@ -32,14 +31,10 @@ public final class Between {
         this.a = a;
         this.b = b;
         this.work = work;
-        Plane lumaA = light(a);
-        Plane lumaB = light(b);
+        Plane lumaA = a.light();
+        Plane lumaB = b.light();
         forth = FlowFinder.find(lumaA, lumaB, 1, work);
         back = FlowFinder.find(lumaB, lumaA, 1, work);
-    }
-
-    private static Plane light(Frame frame) {
-        return frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0);
     }
 
     /**
@@ -49,7 +44,7 @@ public final class Between {
     public Frame at(float share, long number, Rational time, PlanePool pool) {
         Flow here = led(share);
         Frame out = Frame.blank(a.format(), a.window(), number, time, pool);
-        Plane light = light(a);
+        Plane light = a.light();
         Plane weight = Plane.of(light.width(), light.height());
         if (weighed(here, share, weight) > TWO_SCENES) {
             weight.fill(share < 0.5f ? 0 : 1);
@@ -68,8 +63,8 @@ public final class Between {
         Plane u = Plane.of(width, height);
         Plane v = Plane.of(width, height);
         Plane misfit = Plane.of(width, height).fill(Float.MAX_VALUE);
-        Plane from = light(a);
-        Plane to = light(b);
+        Plane from = a.light();
+        Plane to = b.light();
         for (int y = 0; y < height; y++) {
             for (int x = 0; x < width; x++) {
                 lead(forth.u().at(x, y), forth.v().at(x, y), x, y, share, 1, from, to, u, v, misfit);
@@ -134,8 +129,8 @@ public final class Between {
 
     /** Fills in how much of b each sample takes; the mean difference of both sides. */
     private double weighed(Flow flow, float share, Plane weight) {
-        Plane lumaA = light(a);
-        Plane lumaB = light(b);
+        Plane lumaA = a.light();
+        Plane lumaB = b.light();
         // a fade is no reason for one side alone
         float lighter = (float) (mean(lumaB) - mean(lumaA));
         double[] rows = new double[weight.height()];

@@ -46,6 +46,14 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
         return planes.get(p);
     }
 
+    /**
+     * The plane that motion and light are looked for in: luma; of R'G'B' green, which is nearest to what luma would be and costs nothing.
+     * Whoever needs luma itself takes {@link awlsmith.core.compare.Luma}.
+     */
+    public Plane light() {
+        return plane(format.chroma() == Chroma.RGB ? 1 : 0);
+    }
+
     /** The given part of this frame as a view; the samples are shared. */
     public Frame cut(Region part) {
         if (!window.contains(part)) {

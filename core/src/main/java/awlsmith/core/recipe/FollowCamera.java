@@ -1,7 +1,6 @@
 package awlsmith.core.recipe;
 
 import awlsmith.core.measure.GlobalShift;
-import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
@@ -80,7 +79,7 @@ final class FollowCamera implements Analysis<CameraPath> {
 
         @Override
         public void see(Frame frame, Work work) {
-            Plane here = small(frame.plane(frame.format().chroma() == Chroma.RGB ? 1 : 0), work);
+            Plane here = small(frame.light(), work);
             GlobalShift.Profiles now = GlobalShift.Profiles.of(here);
             int n = x.size();
             if (n == 0) {

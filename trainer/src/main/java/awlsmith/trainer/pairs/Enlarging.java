@@ -1,12 +1,12 @@
 package awlsmith.trainer.pairs;
 
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.resample.PlaneResampler;
 import awlsmith.core.resample.TapTable;
+import awlsmith.footage.Pictures;
 import awlsmith.trainer.net.NetShape;
 import java.util.List;
 

@@ -1,8 +1,8 @@
 package awlsmith.trainer.pairs;
 
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;
+import awlsmith.footage.Pictures;
 import java.util.Collections;
 import java.util.List;
 import java.util.SplittableRandom;

@@ -1,9 +1,9 @@
 package awlsmith.trainer.pairs;
 
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.Softness;
+import awlsmith.footage.Pictures;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;

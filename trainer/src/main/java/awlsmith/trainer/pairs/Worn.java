@@ -1,13 +1,13 @@
 package awlsmith.trainer.pairs;
 
-import awlsmith.benchmarks.footage.Codec;
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
 import awlsmith.core.upscale.FramesAround;
+import awlsmith.footage.Codec;
+import awlsmith.footage.Pictures;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;

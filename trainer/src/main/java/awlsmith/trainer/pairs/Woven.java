@@ -1,7 +1,7 @@
 package awlsmith.trainer.pairs;
 
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
+import awlsmith.footage.Pictures;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;

@@ -1,10 +1,10 @@
 package awlsmith.trainer.pictures;
 
-import awlsmith.benchmarks.footage.PackageCache;
-import awlsmith.benchmarks.footage.PictureSet;
-import awlsmith.benchmarks.footage.Pictures;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;
+import awlsmith.footage.PackageCache;
+import awlsmith.footage.PictureSet;
+import awlsmith.footage.Pictures;
 import java.io.IOException;
 import java.util.stream.Collectors;
 

@@ -102,7 +102,7 @@ class PairsTest {
         Plane sharp = picture(600, 480);
         List<Pair> worn = new Worn(5).of(sharp, 2, new SplittableRandom(2));
         assertThat(worn).isNotEmpty().allSatisfy(pair -> {
-            Plane clean = awlsmith.benchmarks.footage.Pictures.resized(
+            Plane clean = awlsmith.footage.Pictures.resized(
                     pair.sharp(),
                     pair.shown().getFirst().width(),
                     pair.shown().getFirst().height(),

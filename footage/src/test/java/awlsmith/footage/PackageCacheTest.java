@@ -1,9 +1,8 @@
-package awlsmith.benchmarks;
+package awlsmith.footage;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import awlsmith.benchmarks.footage.PackageCache;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -1,4 +1,4 @@
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
 
 import com.github.weisj.jsvg.SVGDocument;
 import com.github.weisj.jsvg.parser.SVGLoader;

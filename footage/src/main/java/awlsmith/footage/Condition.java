@@ -1,4 +1,4 @@
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
 
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.Kernel;

@@ -1,4 +1,4 @@
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
 
 import java.io.IOException;
 import java.nio.file.Files;

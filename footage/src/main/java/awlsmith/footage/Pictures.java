@@ -1,4 +1,4 @@
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
 
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;

@@ -1,4 +1,4 @@
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
 
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;

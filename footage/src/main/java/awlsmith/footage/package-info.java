@@ -1,2 +1,2 @@
 /** Material to measure and train on: pictures and clips from Debian packages, made worse in declared ways. */
-package awlsmith.benchmarks.footage;
+package awlsmith.footage;
