@@ -26,6 +26,7 @@ export type PlacementView = Schemas['PlacementView']
 export type StepDescription = Schemas['StepDescription']
 export type ParamDescription = Schemas['ParamDescription']
 export type DeliverableChoice = Schemas['DeliverableChoice']
+export type TableView = Schemas['TableView']
 export type CodecDescription = Schemas['CodecDescription']
 export type ModelView = Schemas['ModelView']
 export type MachineView = Schemas['MachineView']
@@ -93,7 +94,7 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
     headers['X-XSRF-TOKEN'] = xsrfToken()
   }
   if (body !== undefined) {
-    headers['Content-Type'] = 'application/json'
+    headers['Content-Type'] = body instanceof Blob ? 'application/octet-stream' : 'application/json'
   }
   let response: Response
   try {
@@ -101,7 +102,7 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
       method,
       headers,
       signal: signal ?? null,
-      body: body === undefined ? null : JSON.stringify(body),
+      body: body === undefined ? null : body instanceof Blob ? body : JSON.stringify(body),
     })
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') {
@@ -173,6 +174,9 @@ export const api = {
   models: () => json<ModelView[]>('GET', '/api/models'),
   measureModel: (id: string, mode: string) => json<ModelView>('POST', '/api/models/speeds', { id, mode }),
   steps: () => json<StepDescription[]>('GET', '/api/steps'),
+  tables: () => json<TableView[]>('GET', '/api/tables'),
+  addTable: (file: File) => json<TableView>('PUT', `/api/tables?name=${encodeURIComponent(file.name)}`, file),
+  removeTable: (hash: string) => send('DELETE', `/api/tables/${hash}`),
   codecs: () => json<CodecDescription[]>('GET', '/api/codecs'),
   clips: () => json<ClipView[]>('GET', '/api/clips'),
   clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),

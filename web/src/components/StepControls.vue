@@ -4,6 +4,7 @@ import { stepWith } from '@/view/recipe'
 import ChoiceSegments from './ChoiceSegments.vue'
 import ColourField from './ColourField.vue'
 import CurveField from './CurveField.vue'
+import FileField from './FileField.vue'
 import KeyedField from './KeyedField.vue'
 import ParamControl from './ParamControl.vue'
 
@@ -69,6 +70,16 @@ function problem(key: string): string {
           :label="param.label"
           :value="text(param.key)"
           :fallback="param.fallback"
+          :problem="problem(param.key)"
+          @change="(value) => set(param.key, value)"
+        />
+        <p class="effect">{{ param.effect }}</p>
+      </div>
+      <div v-else-if="param.kind === 'file'">
+        <FileField
+          :label="param.label"
+          :ending="param.unit"
+          :value="text(param.key)"
           :problem="problem(param.key)"
           @change="(value) => set(param.key, value)"
         />

@@ -3,6 +3,8 @@ package awlsmith.media;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import awlsmith.core.colour.LookupTable;
+import awlsmith.core.colour.TableStage;
 import awlsmith.core.colour.TransferCurve;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
@@ -22,12 +24,14 @@ import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Curves and levels held against FFmpeg's filters: zscale (the library zimg) and colorlevels. */
+/** Curves and levels held against FFmpeg's filters: zscale (the library zimg), colorlevels, lut1d and lut3d. */
 class LightAgainstFfmpegTest {
     private static final int SIDE = 256;
 
@@ -103,6 +107,45 @@ class LightAgainstFfmpegTest {
         for (int i = 0; i < SIDE * SIDE; i++) {
             assertThat((a.get(i) & 0xffff) - (b.get(i) & 0xffff))
                     .as("code %d", i)
+                    .isBetween(-2, 2);
+        }
+    }
+
+    /** A cube of colours that are turned and bent, on colours by chance: FFmpeg's lut3d with tetrahedra, to a code of 16 bits or two. */
+    @ParameterizedTest
+    @CsvSource({"LUT_3D_SIZE, lut3d, tetrahedral, 9", "LUT_1D_SIZE, lut1d, linear, 33"})
+    void tablesAreThoseOfFfmpeg(String kind, String filter, String interpolation, int size) throws IOException {
+        var text = new StringBuilder(kind + " " + size + "\n");
+        int count = kind.equals("LUT_3D_SIZE") ? size * size * size : size;
+        var random = new Random(5);
+        for (int i = 0; i < count; i++) {
+            text.append(String.format(
+                    Locale.ROOT, "%.6f %.6f %.6f%n", random.nextDouble(), random.nextDouble(), random.nextDouble()));
+        }
+        Path cube = folder.resolve("t.cube");
+        Files.writeString(cube, text);
+        byte[] colours = new byte[3 * SIDE * SIDE * 2];
+        random.nextBytes(colours);
+        Path raw = folder.resolve("colours.raw");
+        Path made = folder.resolve("led.raw");
+        Files.write(raw, colours);
+        TestClips.ffmpeg("-f rawvideo -pix_fmt gbrp16le -s 256x256 -i " + raw + " -vf " + filter + "=file=" + cube
+                + ":interp=" + interpolation + " -f rawvideo -pix_fmt gbrp16le " + made);
+        Format format = rgb(SIDE, SIDE, 16, ColourTags.Transfer.BT709);
+        var layout = new RawLayout(format);
+        var pool = new PlanePool(0);
+        Frame in = Frame.blank(format, format.whole(), 0, Rational.ZERO, pool);
+        layout.unpack(colours, in);
+        var stage = new TableStage(format, LookupTable.read(Files.readAllBytes(cube)), 1);
+        byte[] ours = new byte[layout.frameBytes()];
+        layout.pack(stage.treat(distance -> in, format.whole(), pool, Work.alone()), ours);
+        var a = ByteBuffer.wrap(ours).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+        var b = ByteBuffer.wrap(Files.readAllBytes(made))
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .asShortBuffer();
+        for (int i = 0; i < 3 * SIDE * SIDE; i++) {
+            assertThat((a.get(i) & 0xffff) - (b.get(i) & 0xffff))
+                    .as("sample %d", i)
                     .isBetween(-2, 2);
         }
     }

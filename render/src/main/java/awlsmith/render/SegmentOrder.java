@@ -5,14 +5,18 @@ import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.FileRef;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.MediaException;
+import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -23,6 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
  * @param source which file it is of
  * @param recipe what is done with it
  * @param found what the recipe's steps use of what analyses found, by their keys
+ * @param files that the recipe names, by their hashes
  * @param form that nets run in
  * @param range source frames of the whole render
  * @param segmentFrames output frames to a segment
@@ -32,6 +37,7 @@ public record SegmentOrder(
         Source source,
         Recipe recipe,
         Map<String, Map<String, Object>> found,
+        Map<String, byte[]> files,
         NetForm form,
         Deliverable deliverable,
         FrameRange range,
@@ -41,6 +47,7 @@ public record SegmentOrder(
 
     public SegmentOrder {
         found = Map.copyOf(found);
+        files = Map.copyOf(files);
         if (segmentFrames < 1 || number < 0) {
             throw new IllegalArgumentException("number is " + number + " of segments of " + segmentFrames + " frames");
         }
@@ -69,6 +76,15 @@ public record SegmentOrder(
                 Source.of(request.clip()),
                 treatment.recipe(),
                 treatment.found(),
+                treatment.files().stream()
+                        .collect(Collectors.toMap(
+                                FileRef::hash,
+                                file -> treatment
+                                        .material()
+                                        .files()
+                                        .content(file)
+                                        .orElseThrow(),
+                                (one, same) -> one)),
                 treatment.form(),
                 request.deliverable(),
                 request.range(),
@@ -93,12 +109,17 @@ public record SegmentOrder(
             @Override
             public void keep(String key, Map<String, Object> tree) {}
         };
-        Treatment treatment = Analyses.known(recipe.on(clip.material(), form), store);
+        Treatment treatment = Analyses.known(recipe.on(clip.material().with(this::content), form), store);
         if (!treatment.missing().isEmpty()) {
             throw new MediaException("the segment's description lacks what was found in the clip by "
                     + treatment.missing().getFirst().analysis().doing());
         }
         return treatment;
+    }
+
+    private Optional<byte[]> content(FileRef file) {
+        return Optional.ofNullable(files.get(file.hash()))
+                .filter(content -> FileRef.of(file.name(), content).hash().equals(file.hash()));
     }
 
     public String toJson() {
@@ -109,6 +130,9 @@ public record SegmentOrder(
         tree.put("source", Map.of("bytes", source.bytes(), "fingerprint", Long.toHexString(source.fingerprint())));
         tree.put("recipe", recipe.toTree());
         tree.put("found", found);
+        var contents = new TreeMap<String, String>();
+        files.forEach((hash, content) -> contents.put(hash, Base64.getEncoder().encodeToString(content)));
+        tree.put("files", contents);
         tree.put("nets", form.name());
         tree.put("file", deliverable.withoutSound().toTree());
         tree.put("from", range.from());
@@ -138,6 +162,7 @@ public record SegmentOrder(
                             Long.parseUnsignedLong(String.valueOf(source.get("fingerprint")), 16)),
                     Recipe.fromTree((Map<?, ?>) tree.get("recipe")),
                     (Map<String, Map<String, Object>>) tree.get("found"),
+                    contents((Map<String, String>) tree.get("files")),
                     NetForm.valueOf(String.valueOf(tree.get("nets"))),
                     Deliverable.fromTree((Map<?, ?>) tree.get("file")),
                     new FrameRange(number(tree, "from"), number(tree, "end")),
@@ -146,6 +171,12 @@ public record SegmentOrder(
         } catch (JacksonException | ClassCastException | NullPointerException | IllegalArgumentException e) {
             throw new MediaException("this is no description of a segment: " + e.getMessage(), e);
         }
+    }
+
+    private static Map<String, byte[]> contents(Map<String, String> written) {
+        var files = new TreeMap<String, byte[]>();
+        written.forEach((hash, content) -> files.put(hash, Base64.getDecoder().decode(content)));
+        return files;
     }
 
     private static long number(Map<String, Object> tree, String key) {

@@ -23,14 +23,17 @@ import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.FileRef;
 import awlsmith.core.recipe.Material;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.RecipeException;
+import awlsmith.core.recipe.SideFiles;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.StepKind;
 import awlsmith.core.recipe.StepRegistry;
 import awlsmith.core.recipe.Treatment;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -59,6 +62,11 @@ class PartsFuzzTest {
         new Siting(1, 0.5),
         new Siting(0.5, 1)
     };
+    /** A small cube that turns colours about. */
+    private static final byte[] TABLE = ("LUT_3D_SIZE 2\n0 0 0\n0 1 0\n0 0 1\n0 .9 1\n1 0 .1\n1 1 0\n1 0 1\n1 1 1\n")
+            .getBytes(StandardCharsets.US_ASCII);
+
+    private static final SideFiles FILES = file -> Optional.of(TABLE);
     private static final int[] DEPTHS = {8, 10, 12, 16};
 
     @Test
@@ -99,7 +107,7 @@ class PartsFuzzTest {
     private static void hold(String what, Format format, Recipe recipe, SplittableRandom random, ForkJoinPool threads) {
         var clip = new Painted(format, random.nextLong(), times(random));
         Treatment treatment = Analyses.complete(
-                recipe.on(new Material(format, clip.times())),
+                recipe.on(new Material(format, clip.times()).with(FILES)),
                 clip,
                 Analyses.Store.NONE,
                 new PlanePool(0),
@@ -207,7 +215,8 @@ class PartsFuzzTest {
             var with = new ArrayList<>(steps);
             try {
                 with.add(step(random, kinds.get(random.nextInt(kinds.size()))));
-                Format out = new Recipe(with).chain(format).output();
+                Format out =
+                        new Recipe(with).on(Material.of(format).with(FILES)).output();
                 if (out.width() <= 400 && out.height() <= 400) {
                     steps = with;
                 }
@@ -253,6 +262,7 @@ class PartsFuzzTest {
                 yield real.keyed() && random.nextBoolean() ? "0:" + one + ",0.2:" + number(random, real) : (Object) one;
             }
             case Param.Tint tint -> String.format("#%06x", random.nextInt(1 << 24));
+            case Param.FromFile file -> FileRef.of("swap.cube", TABLE).toString();
             case Param.Curve curve -> "0:0,0.3:" + random.nextDouble() + ",1:1.1";
         };
     }

@@ -11,9 +11,10 @@ import java.util.Optional;
  * @param format of the pictures that reach it
  * @param times of their frames
  * @param form that nets run in
+ * @param files that recipes name
  * @param look finds what analyses of these very pictures found
  */
-public record Given(Format format, Timing times, NetForm form, Look look) {
+public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look) {
     /** Finds what an analysis found in the pictures that reach a step. */
     @FunctionalInterface
     public interface Look {

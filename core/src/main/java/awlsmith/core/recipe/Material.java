@@ -11,10 +11,11 @@ import awlsmith.core.pipeline.Timing;
  * @param format of its pictures, colour resolved
  * @param times of its frames
  * @param findings of analyses made so far
+ * @param files that recipes name
  */
-public record Material(Format format, Timing times, Findings findings) {
+public record Material(Format format, Timing times, Findings findings, SideFiles files) {
     public Material(Format format, Timing times) {
-        this(format, times, Findings.NONE);
+        this(format, times, Findings.NONE, SideFiles.NONE);
     }
 
     /** Pictures of which only the format is told: evenly, 25 a second, without end. */
@@ -23,6 +24,10 @@ public record Material(Format format, Timing times, Findings findings) {
     }
 
     public Material with(Findings other) {
-        return new Material(format, times, other);
+        return new Material(format, times, other, files);
+    }
+
+    public Material with(SideFiles other) {
+        return new Material(format, times, findings, other);
     }
 }

@@ -142,6 +142,28 @@ public sealed interface Param {
         }
     }
 
+    /**
+     * A file that is kept for recipes; value type {@link FileRef}.
+     *
+     * @param ending of such files
+     */
+    record FromFile(String key, String label, String ending, String effect) implements Param {
+        @Override
+        public Object fallback() {
+            return null;
+        }
+
+        @Override
+        public String allowed() {
+            return "a ." + ending + " file, on the command line by its path";
+        }
+
+        @Override
+        public Object read(Object value) {
+            return Words.read(this, value, FileRef::parse);
+        }
+    }
+
     /** A whole number; value type Long. */
     record Whole(String key, String label, String unit, long min, long max, Long fallback, String effect)
             implements Param {

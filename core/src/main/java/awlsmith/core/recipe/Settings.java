@@ -48,7 +48,7 @@ public record Settings(Map<String, Object> given) {
     public Map<String, Object> tree() {
         var tree = new TreeMap<String, Object>();
         given.forEach((key, value) ->
-                tree.put(key, value instanceof Points || value instanceof Colour ? value.toString() : value));
+                tree.put(key, value instanceof Number || value instanceof String ? value : value.toString()));
         return tree;
     }
 
@@ -61,6 +61,10 @@ public record Settings(Map<String, Object> given) {
 
     public Optional<Colour> tint(Param.Tint param) {
         return Optional.ofNullable((Colour) given.getOrDefault(param.key(), param.fallback()));
+    }
+
+    public Optional<FileRef> file(Param.FromFile param) {
+        return Optional.ofNullable((FileRef) given.get(param.key()));
     }
 
     public Optional<Points> curve(Param.Curve param) {

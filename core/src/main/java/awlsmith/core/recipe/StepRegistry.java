@@ -18,6 +18,7 @@ public final class StepRegistry {
             new DustStep(),
             new ExposureStep(),
             new LevelsStep(),
+            new TableStep(),
             new EnlargeStep());
 
     private StepRegistry() {}

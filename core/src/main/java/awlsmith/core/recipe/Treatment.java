@@ -67,7 +67,7 @@ public final class Treatment {
             if (step.on()) {
                 int index = i;
                 Format here = line.bring(step);
-                var given = new Given(here, times, form, analysis -> look(index, analysis, wanted));
+                var given = new Given(here, times, form, material.files(), analysis -> look(index, analysis, wanted));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given);
                 for (Stage stage : more) {
@@ -127,6 +127,17 @@ public final class Treatment {
                 .map(before -> before.kind() + before.settings().given())
                 .toList()
                 .toString();
+    }
+
+    /** The files that its steps work with. */
+    public List<FileRef> files() {
+        return recipe.steps().stream()
+                .filter(Step::on)
+                .flatMap(step -> step.settings().given().values().stream())
+                .filter(FileRef.class::isInstance)
+                .map(FileRef.class::cast)
+                .distinct()
+                .toList();
     }
 
     public Recipe recipe() {

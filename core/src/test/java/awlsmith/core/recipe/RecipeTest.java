@@ -116,7 +116,7 @@ class RecipeTest {
                 "enlarge kernel=bicubic | allowed is one of area, bilinear, mitchell",
                 "enlarge width=1.5 | width is 1.5, not a whole number: allowed is 2..16384 px",
                 "enlarge glow=1 | enlarge has no setting 'glow'; it has: factor, target, width, height, fit, offset, pixels, model, mode, softness, strength, kernel",
-                "blow-up factor=2 | there is no step called 'blow-up'; there are: transparency, cadence, deinterlace, rate, speed, turn, crop, steady, even-light, dust, exposure, levels, enlarge",
+                "blow-up factor=2 | there is no step called 'blow-up'; there are: transparency, cadence, deinterlace, rate, speed, turn, crop, steady, even-light, dust, exposure, levels, table, enlarge",
                 "enlarge factor | 'factor' is not a setting; write key=value",
                 "enlarge factor=2 factor=3 | factor is given twice"
             })
@@ -207,7 +207,7 @@ class RecipeTest {
     @Test
     void everyStepDescribesItself() {
         Material film = Material.of(FILM);
-        var given = new Given(film.format(), film.times(), NetForm.FLOAT, analysis -> Optional.empty());
+        var given = new Given(film.format(), film.times(), NetForm.FLOAT, SideFiles.NONE, analysis -> Optional.empty());
         for (StepKind kind : StepRegistry.all()) {
             assertThat(kind.purpose()).isNotBlank();
             assertThat(kind.params()).extracting(Param::key).doesNotHaveDuplicates();

@@ -109,7 +109,7 @@ final class RenderCommand {
 
     private void render(Clip clip, Path out, Path scratch, Machine machine) {
         Treatment treatment = Analyses.complete(
-                options.recipe().on(clip.material()),
+                options.recipe().on(clip.material().with(options.files())),
                 clip,
                 Analyses.Store.NONE,
                 machine.planes(),

@@ -6,6 +6,7 @@ import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.SideFiles;
 import awlsmith.core.recipe.Step;
 import awlsmith.render.RecipeJson;
 import awlsmith.render.Times;
@@ -24,6 +25,7 @@ import java.util.TreeMap;
  *
  * @param in file to treat
  * @param out file to write
+ * @param files that the recipe's steps name
  * @param from in point in seconds from the first frame
  * @param to out point
  * @param threads to use
@@ -38,6 +40,7 @@ record RenderOptions(
         Path in,
         Path out,
         Recipe recipe,
+        SideFiles files,
         Optional<Rational> from,
         Optional<Rational> to,
         Deliverable deliverable,
@@ -50,7 +53,7 @@ record RenderOptions(
         boolean describe) {
 
     static final String USAGE = """
-            usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json]
+            usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json] [--file NAMED-BY-IT]...
                    [--in TIME] [--out-at TIME] [--codec NAME] [--KEY VALUE of the codec]... [--no-sound]
                    [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
@@ -70,6 +73,7 @@ record RenderOptions(
     static RenderOptions parse(List<String> words) {
         var files = new ArrayList<String>();
         var steps = new ArrayList<Step>();
+        var local = new LocalFiles();
         Rational from = null;
         Rational to = null;
         String codec = null;
@@ -85,7 +89,8 @@ record RenderOptions(
         for (Iterator<String> rest = words.iterator(); rest.hasNext(); ) {
             String word = rest.next();
             switch (word) {
-                case "--step" -> steps.add(Step.parse(value(word, rest)));
+                case "--step" -> steps.add(Step.parse(local.adopted(value(word, rest))));
+                case "--file" -> local.take(value(word, rest));
                 case "--recipe" -> steps.addAll(recipe(value(word, rest)).steps());
                 case "--in" -> from = time(word, value(word, rest));
                 case "--out-at" -> to = time(word, value(word, rest));
@@ -129,6 +134,7 @@ record RenderOptions(
                     path(files.get(0)),
                     out,
                     new Recipe(steps),
+                    local,
                     Optional.ofNullable(from),
                     Optional.ofNullable(to),
                     Deliverable.of(chosen.id(), settings, sound),

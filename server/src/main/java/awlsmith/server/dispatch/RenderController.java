@@ -35,7 +35,7 @@ class RenderController {
     /** @param settings of the codec, as its description has them; what is not given is its own choice */
     record DeliverableChoice(String codec, Map<String, Object> settings, boolean sound) {
         Deliverable deliverable() {
-            return Deliverable.of(codec, settings == null ? Map.of() : settings, sound);
+            return Deliverable.of(codec, settings, sound);
         }
     }
 

@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * One setting of a step or a codec, for the screens' controls.
  *
- * @param kind real, whole, choice, colour or curve
+ * @param kind real, whole, choice, colour, curve, or file, whose unit is the ending of its name
  * @param keyed true where a number may change over time
  */
 public record ParamDescription(
@@ -58,6 +58,9 @@ public record ParamDescription(
             case Param.Curve p ->
                 new ParamDescription(
                         p.key(), p.label(), "curve", "", null, null, fallback, p.effect(), List.of(), null);
+            case Param.FromFile p ->
+                new ParamDescription(
+                        p.key(), p.label(), "file", p.ending(), null, null, fallback, p.effect(), List.of(), null);
             case Param.Choice p ->
                 new ParamDescription(
                         p.key(),

@@ -24,7 +24,7 @@ public class MediaFolder {
     MediaFolder(AwlsmithProperties properties) {
         root = properties.home().resolve("media");
         keepFree = properties.keepFree().toBytes();
-        for (String name : new String[] {"clips", "demo", "renders", "incoming"}) {
+        for (String name : new String[] {"clips", "demo", "renders", "incoming", "tables"}) {
             try {
                 Files.createDirectories(root.resolve(name));
             } catch (IOException e) {
@@ -50,6 +50,11 @@ public class MediaFolder {
     /** Where what nobody knows any more lies for a while. */
     public Path lost() {
         return root.resolve("lost");
+    }
+
+    /** Folder of lookup tables. */
+    public Path tables() {
+        return root.resolve("tables");
     }
 
     public Path demo() {

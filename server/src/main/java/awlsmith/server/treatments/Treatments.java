@@ -12,6 +12,7 @@ import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
+import awlsmith.server.tables.Tables;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
@@ -24,12 +25,14 @@ public class Treatments {
     private final Clips clips;
     private final FoundFiles files;
     private final Machine machine;
+    private final Tables tables;
     private final Map<UUID, Known> known = new ConcurrentHashMap<>();
 
     /** @param fingerprint of the clip as it was when this was found */
     private record Known(long fingerprint, Findings findings) {}
 
-    Treatments(Clips clips, FoundFiles files, Machine machine) {
+    Treatments(Clips clips, FoundFiles files, Machine machine, Tables tables) {
+        this.tables = tables;
         this.clips = clips;
         this.files = files;
         this.machine = machine;
@@ -45,7 +48,7 @@ public class Treatments {
         long now = fingerprint(open);
         Known before = known.get(clip);
         Findings findings = before != null && before.fingerprint() == now ? before.findings() : Findings.NONE;
-        Treatment treatment = recipe.on(open.material().with(findings));
+        Treatment treatment = recipe.on(open.material().with(findings).with(tables));
         if (treatment.missing().isEmpty()) {
             return treatment;
         }
