@@ -4,6 +4,8 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import awlsmith.media.TestClips;
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
@@ -13,6 +15,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.MethodOrderer;
@@ -274,5 +277,59 @@ class PreparingIT extends BrowserIT {
         assertThat(page.locator("[data-test=frame]")).containsText("frame 38 ");
         settled();
         assertThat(FAULTS).isEmpty();
+    }
+
+    /** A curve bent by pointer and by keys, a value that changes over time, and a table out of a file; all of it accessible. */
+    @Test
+    @Order(9)
+    void lightIsSetByACurveOverTimeAndByATable() throws IOException {
+        open("Old tape.mpg");
+        addStep("Levels");
+        Locator summary = page.locator(".open .step .figure");
+        assertThat(summary).hasText("0 to 100 %, gamma 1");
+        Locator board = page.locator(".curve svg");
+        board.scrollIntoViewIfNeeded();
+        BoundingBox box = board.boundingBox();
+        page.mouse().move(box.x + box.width * 0.3, box.y + box.height * 0.7);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width * 0.3, box.y + box.height * 0.5);
+        page.mouse().up();
+        assertThat(summary).containsText(", curve");
+        Locator point = board.getByLabel("Point 2");
+        assertThat(point).hasAttribute("aria-valuenow", "50");
+        point.focus();
+        page.keyboard().press("ArrowUp");
+        assertThat(point).hasAttribute("aria-valuenow", "51");
+        page.keyboard().press("Delete");
+        assertThat(board.getByLabel("Point 3")).isHidden();
+        assertThat(summary).not().containsText("curve");
+        // the value at this frame becomes one of two, and only this one changes
+        page.locator(".open").getByText("changes over time").first().click();
+        assertThat(page.locator(".keys .key")).hasCount(2);
+        Locator black = page.getByLabel("Black", new Page.GetByLabelOptions().setExact(true));
+        black.fill("12");
+        black.press("Enter");
+        assertThat(summary).containsText("0…12 to 100 %");
+        page.getByText("same throughout").click();
+        assertThat(summary).containsText("12 to 100 %");
+        addStep("Lookup table");
+        Path table = folder.resolve("warm.cube");
+        Files.writeString(table, "LUT_1D_SIZE 2\n0.1 0 0\n1 1 0.9\n");
+        page.locator(".open input[type=file]").setInputFiles(folder.resolve("fields.mpg"));
+        assertThat(page.locator(".open")).containsText("cannot be used");
+        page.locator(".open input[type=file]").setInputFiles(table);
+        assertThat(summary).hasText("warm.cube");
+        settled();
+        assertThat(new AxeBuilder(page)
+                        .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa"))
+                        .analyze()
+                        .getViolations())
+                .extracting(Rule::getId)
+                .isEmpty();
+    }
+
+    private static void addStep(String name) {
+        page.getByText("+ step").click();
+        page.locator(".kind:has(b:text-is(\"" + name + "\"))").click();
     }
 }

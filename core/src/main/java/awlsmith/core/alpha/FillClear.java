@@ -26,6 +26,7 @@ public final class FillClear implements Stage {
 
     private final Format format;
 
+    /** @param format with straight transparency */
     public FillClear(Format format) {
         if (format.alpha() != Alpha.STRAIGHT) {
             throw new IllegalArgumentException("transparency is " + format.alpha() + ", must be straight");

@@ -43,6 +43,7 @@ public final class LookupTable {
         return size;
     }
 
+    /** Whether it holds a cube of colours, not three curves. */
     public boolean isCube() {
         return cube;
     }

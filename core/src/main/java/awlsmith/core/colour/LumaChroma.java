@@ -26,14 +26,17 @@ public final class LumaChroma {
         return new LumaChroma(matrix.kr(), matrix.kb());
     }
 
+    /** Y' of R'G'B'. */
     public double luma(double r, double g, double b) {
         return kr * r + (1 - kr - kb) * g + kb * b;
     }
 
+    /** The blue difference of a colour whose luma is known. */
     public double cb(double luma, double b) {
         return (b - luma) / (2 - 2 * kb);
     }
 
+    /** The red difference of a colour whose luma is known. */
     public double cr(double luma, double r) {
         return (r - luma) / (2 - 2 * kr);
     }
@@ -53,6 +56,7 @@ public final class LumaChroma {
         return kb * cbToB() / (1 - kr - kb);
     }
 
+    /** Cr's share of G', to be taken off like {@link #cbToG}. */
     public double crToG() {
         return kr * crToR() / (1 - kr - kb);
     }

@@ -29,6 +29,7 @@ public final class PointCurve {
         this.below = below;
     }
 
+    /** @param curve defined from -64 to 64 */
     public static PointCurve of(DoubleUnaryOperator curve) {
         return new PointCurve((float) curve.applyAsDouble(0), side(curve, 1), side(curve, -1));
     }
@@ -42,6 +43,7 @@ public final class PointCurve {
         return table;
     }
 
+    /** The curve at one sample. */
     public float at(float value) {
         float[] table = value < 0 ? below : above;
         float size = Math.abs(value);

@@ -20,6 +20,7 @@ public record Finding(
         severity = Double.isNaN(severity) ? 0 : Math.clamp(severity, 0, 1);
     }
 
+    /** Whether it is more than a sound clip has. */
     public boolean isNoticed() {
         return severity >= NOTICED;
     }

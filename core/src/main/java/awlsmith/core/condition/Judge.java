@@ -26,6 +26,7 @@ public final class Judge {
     private final List<Fade> fades;
     private final List<Dropped> dropped;
 
+    /** @param notes of a whole clip */
     public Judge(Notes notes) {
         this(notes, Optional.empty());
     }
@@ -43,6 +44,7 @@ public final class Judge {
                 Path.shake(notes.frames(), cuts, notes.rate(), notes.format().width());
     }
 
+    /** What was measured along the clip, for the time axis. */
     public Curves curves() {
         int count = notes.frames().size();
         float[] light = new float[count];
@@ -69,6 +71,7 @@ public final class Judge {
         return new Curves(light, change, noise, shake, combed, cuts, repeats, flashes, fades, dropped);
     }
 
+    /** What is wrong with the clip, and how much. */
     public Condition condition() {
         Scan scan = scan();
         Optional<Condition.Pulldown> pulldown = scan.isInterlaced() ? Rhythm.fields(notes.fields()) : Optional.empty();

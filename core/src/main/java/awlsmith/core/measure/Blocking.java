@@ -28,6 +28,7 @@ public final class Blocking {
      */
     public record Blocks(double strength, int period) {}
 
+    /** @param luma of a frame or a part of it, 0..1 */
     public static Blocks of(Plane luma) {
         double[] across = profile(luma, 1, luma.width(), luma.height(), luma.stride());
         double[] down = profile(luma, luma.stride(), luma.height(), luma.width(), 1);

@@ -16,6 +16,7 @@ public record Borders(int left, int top, int right, int bottom) {
     /** A bar is even but for what compression leaves: 2.5 of 219 in the mean. Dark footage is not. */
     private static final double UNEVEN = 2.5 / 219;
 
+    /** Whether the picture reaches every edge. */
     public boolean isNone() {
         return left + top + right + bottom == 0;
     }

@@ -69,6 +69,7 @@ public final class EdgeWidth {
         }
     }
 
+    /** @param luma of a frame or a part of it, 0..1 */
     public static Edges of(Plane luma) {
         var across = new Tally();
         for (int y = 0; y < luma.height(); y += 2) {

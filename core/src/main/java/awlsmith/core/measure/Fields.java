@@ -38,6 +38,7 @@ public final class Fields {
     /** Excess of foreign lines over own ones that makes a whole frame. */
     private static final double WHOLE = 1.5;
 
+    /** Which order of fields, or none, fits best. */
     public static Verdict verdict(Fit fit) {
         // the upper field came first when it does not fit with what was or will be, but the lower one does
         if (fit.topFromBefore() > ORDER * fit.bottomFromBefore()) {

@@ -24,6 +24,7 @@ public final class Psnr {
         return decibels(meanSquare(a, b, border));
     }
 
+    /** Peak signal to noise for samples of 0..1; infinite where there is no error. */
     public static double decibels(double meanSquare) {
         return -10 * Math.log10(meanSquare);
     }

@@ -59,6 +59,7 @@ public final class EvenFrames implements FrameSource {
         made = Arrays.stream(frames).filter(n -> n == NONE).count();
     }
 
+    /** Frames a second that come out. */
     public Rational rate() {
         return rate;
     }
@@ -73,6 +74,7 @@ public final class EvenFrames implements FrameSource {
         return made;
     }
 
+    /** From the first frame to the end of the last. */
     public Rational seconds() {
         return Rational.of(frames.length).dividedBy(rate);
     }

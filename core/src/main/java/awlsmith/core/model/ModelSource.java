@@ -4,6 +4,7 @@ import java.util.List;
 
 /** Where models come from. Found by {@link java.util.ServiceLoader}, so that this module knows no runtime for nets. */
 public interface ModelSource {
+    /** Of every model that it has. */
     List<ModelCard> cards();
 
     /**

@@ -21,6 +21,7 @@ public final class Models {
         return all;
     }
 
+    /** Cards of all models at hand, whatever their job. */
     public static List<ModelCard> all() {
         return List.copyOf(ALL.keySet());
     }
@@ -40,6 +41,7 @@ public final class Models {
         return new ArrayList<>(first.values());
     }
 
+    /** The enlarging model of a family that aims at this; empty when there is none. */
     public static Optional<ModelCard> find(String id, ModelCard.Mode mode) {
         return ALL.keySet().stream()
                 .filter(card -> card.id().equals(id) && card.mode() == mode)

@@ -15,6 +15,7 @@ public enum NetForm {
         this.words = words;
     }
 
+    /** For people, behind the word "in". */
     public String words() {
         return words;
     }

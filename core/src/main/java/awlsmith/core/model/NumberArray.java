@@ -15,6 +15,7 @@ public final class NumberArray {
 
     private NumberArray() {}
 
+    /** The bytes of a file that holds these numbers. */
     public static byte[] write(float[] values) {
         String header = "{'descr': '<f4', 'fortran_order': False, 'shape': (" + values.length + ",), }";
         int padded = Math.ceilDiv(MAGIC.length + 2 + header.length() + 1, 64) * 64 - MAGIC.length - 2;

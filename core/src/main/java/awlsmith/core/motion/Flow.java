@@ -10,10 +10,12 @@ import awlsmith.core.pipeline.Work;
  * @param v samples down, as large
  */
 public record Flow(Plane u, Plane v) {
+    /** Samples across of the picture whose motion it is. */
     public int width() {
         return u.width();
     }
 
+    /** Samples down of the picture whose motion it is. */
     public int height() {
         return u.height();
     }

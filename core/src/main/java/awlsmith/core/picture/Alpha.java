@@ -12,6 +12,7 @@ public enum Alpha {
      */
     PREMULTIPLIED;
 
+    /** Whether there is a plane that tells transparency. */
     public boolean isThere() {
         return this != NONE;
     }

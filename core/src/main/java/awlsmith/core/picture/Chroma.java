@@ -23,6 +23,7 @@ public enum Chroma {
         this.stepY = stepY;
     }
 
+    /** Planes of colour, 1 or 3; transparency is not among them. */
     public int planes() {
         return planes;
     }
@@ -52,6 +53,7 @@ public enum Chroma {
         return p == 0 || p >= planes;
     }
 
+    /** Whether a chroma sample stands for more than one pixel. */
     public boolean isSubsampled() {
         return stepX * stepY > 1;
     }

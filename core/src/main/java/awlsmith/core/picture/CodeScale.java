@@ -13,6 +13,7 @@ package awlsmith.core.picture;
  */
 public record CodeScale(float zero, float span, int top) {
 
+    /** @param difference whether of colour differences; @param depth bits, 8..16 */
     public static CodeScale of(ColourTags.Range range, boolean difference, int depth) {
         int top = (1 << depth) - 1;
         float step = 1 << (depth - 8);
@@ -34,6 +35,7 @@ public record CodeScale(float zero, float span, int top) {
         return of(format.colour().rangeFor(chroma), chroma.isDifference(p), format.depth());
     }
 
+    /** The float that a code stands for. */
     public float value(int code) {
         return (code - zero) * (1 / span);
     }

@@ -56,30 +56,37 @@ public record Format(
         }
     }
 
+    /** The same at another size, with pixels of another shape. */
     public Format withSize(int newWidth, int newHeight, Rational newSar) {
         return new Format(newWidth, newHeight, chroma, siting, depth, colour, newSar, scan, alpha);
     }
 
+    /** The same with other bits to a code value. */
     public Format withDepth(int newDepth) {
         return new Format(width, height, chroma, siting, newDepth, colour, sar, scan, alpha);
     }
 
+    /** The same with its planes laid out otherwise; the tags stay as they are. */
     public Format withChroma(Chroma newChroma) {
         return new Format(width, height, newChroma, siting, depth, colour, sar, scan, alpha);
     }
 
+    /** The same with chroma samples in another place. */
     public Format withSiting(Siting newSiting) {
         return new Format(width, height, chroma, newSiting, depth, colour, sar, scan, alpha);
     }
 
+    /** The same with other colour tags. */
     public Format withColour(ColourTags newColour) {
         return new Format(width, height, chroma, siting, depth, newColour, sar, scan, alpha);
     }
 
+    /** The same with its lines taken otherwise. */
     public Format withScan(Scan newScan) {
         return new Format(width, height, chroma, siting, depth, colour, sar, newScan, alpha);
     }
 
+    /** The same with another word on transparency. */
     public Format withAlpha(Alpha newAlpha) {
         return new Format(width, height, chroma, siting, depth, colour, sar, scan, newAlpha);
     }
@@ -99,6 +106,7 @@ public record Format(
         return chroma.planes() + (alpha.isThere() ? 1 : 0);
     }
 
+    /** All of the picture. */
     public Region whole() {
         return Region.whole(width, height);
     }

@@ -42,6 +42,7 @@ public record Frame(Format format, Region window, List<Plane> planes, long numbe
         return new Frame(format, window, List.of(planes), number, time);
     }
 
+    /** Plane p; that of transparency is the last. */
     public Plane plane(int p) {
         return planes.get(p);
     }

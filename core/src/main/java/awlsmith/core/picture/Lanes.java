@@ -9,6 +9,7 @@ public enum Lanes {
 
     private static final Lanes CHOSEN = choose(System.getProperty("awlsmith.lanes", "auto"));
 
+    /** By the property {@code awlsmith.lanes}, else vectors where this Java has them. */
     public static Lanes chosen() {
         return CHOSEN;
     }

@@ -15,6 +15,7 @@ public final class Plane {
     private final int height;
     private final int stride;
 
+    /** A plane over samples that are there already; they are shared. @param offset index of the first; @param stride from row to row */
     public Plane(float[] data, int offset, int width, int height, int stride) {
         if (width < 1 || height < 1 || stride < width || offset < 0) {
             throw new IllegalArgumentException("plane is " + width + "x" + height + " with stride " + stride
@@ -32,22 +33,27 @@ public final class Plane {
         this.stride = stride;
     }
 
+    /** A new plane, all 0. */
     public static Plane of(int width, int height) {
         return new Plane(new float[Math.multiplyExact(width, height)], 0, width, height, width);
     }
 
+    /** The samples themselves, with gaps where rows are longer than the plane is wide. */
     public float[] data() {
         return data;
     }
 
+    /** Samples across. */
     public int width() {
         return width;
     }
 
+    /** Samples down. */
     public int height() {
         return height;
     }
 
+    /** Floats from one row to the next. */
     public int stride() {
         return stride;
     }
@@ -57,10 +63,12 @@ public final class Plane {
         return offset + y * stride;
     }
 
+    /** One sample; for loops over many take {@link #data} and {@link #row}. */
     public float at(int x, int y) {
         return data[row(y) + x];
     }
 
+    /** Writes one sample. */
     public void set(int x, int y, float value) {
         data[row(y) + x] = value;
     }
@@ -83,6 +91,7 @@ public final class Plane {
         return out;
     }
 
+    /** Writes one value everywhere; returns this plane. */
     public Plane fill(float value) {
         for (int y = 0; y < height; y++) {
             Arrays.fill(data, row(y), row(y) + width, value);

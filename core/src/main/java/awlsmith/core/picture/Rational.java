@@ -24,6 +24,7 @@ public record Rational(long num, long den) implements Comparable<Rational> {
         den /= common;
     }
 
+    /** A whole number. */
     public static Rational of(long whole) {
         return new Rational(whole, 1);
     }
@@ -51,6 +52,7 @@ public record Rational(long num, long den) implements Comparable<Rational> {
         }
     }
 
+    /** The exact sum. */
     public Rational plus(Rational other) {
         return reduce(
                 big(num).multiply(big(other.den)).add(big(other.num).multiply(big(den))),
@@ -58,22 +60,27 @@ public record Rational(long num, long den) implements Comparable<Rational> {
                 "sum");
     }
 
+    /** The exact difference. */
     public Rational minus(Rational other) {
         return plus(new Rational(Math.negateExact(other.num), other.den));
     }
 
+    /** The exact product. */
     public Rational times(Rational other) {
         return reduce(big(num).multiply(big(other.num)), big(den).multiply(big(other.den)), "product");
     }
 
+    /** The exact product with a whole number. */
     public Rational times(long factor) {
         return times(of(factor));
     }
 
+    /** The exact quotient; the other must not be 0. */
     public Rational dividedBy(Rational other) {
         return reduce(big(num).multiply(big(other.den)), big(den).multiply(big(other.num)), "quotient");
     }
 
+    /** 1 by this, which must not be 0. */
     public Rational inverse() {
         return new Rational(den, num);
     }
@@ -92,10 +99,12 @@ public record Rational(long num, long den) implements Comparable<Rational> {
         return Math.floorDiv(num, den);
     }
 
+    /** The nearest double. */
     public double toDouble() {
         return (double) num / den;
     }
 
+    /** Whether it is above 0. */
     public boolean isPositive() {
         return num > 0;
     }

@@ -21,6 +21,7 @@ public final class RawLayout {
     private final int[] planeAt;
     private final int frameBytes;
 
+    /** @throws IllegalArgumentException when one frame takes 2 GiB or more */
     public RawLayout(Format format) {
         this.format = format;
         this.sampleBytes = format.depth() > 8 ? 2 : 1;
@@ -47,6 +48,7 @@ public final class RawLayout {
         return format.chroma() == Chroma.RGB && format.alpha().isThere() && format.depth() == 8;
     }
 
+    /** Of the frames. */
     public Format format() {
         return format;
     }
@@ -68,6 +70,7 @@ public final class RawLayout {
         return true;
     }
 
+    /** Bytes of one raw frame. */
     public int frameBytes() {
         return frameBytes;
     }
@@ -132,6 +135,7 @@ public final class RawLayout {
         }
     }
 
+    /** All rows of all planes, see {@link #packRows}. */
     public void pack(Frame frame, byte[] raw) {
         for (int p = 0; p < format.planes(); p++) {
             packRows(frame, raw, p, 0, frame.plane(p).height());

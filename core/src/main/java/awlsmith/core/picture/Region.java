@@ -9,22 +9,27 @@ public record Region(int x, int y, int width, int height) {
         }
     }
 
+    /** All of a picture of this size. */
     public static Region whole(int width, int height) {
         return new Region(0, 0, width, height);
     }
 
+    /** The first column behind it. */
     public int right() {
         return x + width;
     }
 
+    /** The first row below it. */
     public int bottom() {
         return y + height;
     }
 
+    /** Pixels in it. */
     public long area() {
         return (long) width * height;
     }
 
+    /** Whether all of another lies in it. */
     public boolean contains(Region other) {
         return other.x >= x && other.y >= y && other.right() <= right() && other.bottom() <= bottom();
     }

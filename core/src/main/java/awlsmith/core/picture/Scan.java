@@ -9,6 +9,7 @@ public enum Scan {
     /** The same, the uppermost line belonging to the second. */
     BOTTOM_FIRST;
 
+    /** Whether every second line was taken at another time. */
     public boolean isInterlaced() {
         return this != PROGRESSIVE;
     }

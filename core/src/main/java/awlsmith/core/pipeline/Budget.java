@@ -36,6 +36,7 @@ public final class Budget {
         void close();
     }
 
+    /** Bytes that all work together may take. */
     public long limit() {
         return limit;
     }

@@ -11,10 +11,12 @@ public final class Cancel {
 
     private volatile boolean asked;
 
+    /** Asks all who look to stop; cannot be taken back. */
     public void ask() {
         asked = true;
     }
 
+    /** Whether someone wishes it to stop. */
     public boolean isAsked() {
         return asked;
     }

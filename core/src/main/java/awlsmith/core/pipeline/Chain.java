@@ -44,14 +44,17 @@ public final class Chain {
         return new Chain(source, times, all);
     }
 
+    /** Of the pictures that go in. */
     public Format source() {
         return source;
     }
 
+    /** Of the pictures that come out. */
     public Format output() {
         return stages.isEmpty() ? source : stages.getLast().output();
     }
 
+    /** In the order in which they work. */
     public List<Stage> stages() {
         return stages;
     }

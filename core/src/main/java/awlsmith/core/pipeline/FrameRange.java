@@ -11,14 +11,17 @@ public record FrameRange(long from, long end) {
         }
     }
 
+    /** From the first frame to whatever is the last. */
     public static FrameRange all() {
         return new FrameRange(0, OPEN);
     }
 
+    /** One frame alone. */
     public static FrameRange single(long number) {
         return new FrameRange(number, number + 1);
     }
 
+    /** Whether it goes to the end, wherever that is. */
     public boolean isOpen() {
         return end == OPEN;
     }

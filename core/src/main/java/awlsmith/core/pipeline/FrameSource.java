@@ -8,6 +8,7 @@ import java.util.Optional;
 
 /** A clip that can be opened at any frame; each opening is independent of the others. */
 public interface FrameSource {
+    /** Of its pictures. */
     Format format();
 
     /**

@@ -9,6 +9,7 @@ import java.util.Optional;
  * gives its planes back to the pool when done.
  */
 public interface FrameStream extends AutoCloseable {
+    /** Of its frames. */
     Format format();
 
     /** The next frame, or empty at the end. */

@@ -16,6 +16,7 @@ import java.util.function.Supplier;
  * out of the whole. Input frames are read only.
  */
 public interface Stage {
+    /** Of the pictures that come out. */
     Format output();
 
     /** Where the whole input picture lies in the output picture; of a stage whose geometry moves, where it lies at rest. */

@@ -31,6 +31,7 @@ public record Work(Executor pool, int threads, Cancel cancel) {
         return new Work(Runnable::run, 1, new Cancel());
     }
 
+    /** The same, heeding another wish to stop. */
     public Work with(Cancel other) {
         return new Work(pool, threads, other);
     }

@@ -25,11 +25,13 @@ public interface Codec {
     /** What it may stand in, the usual one first. */
     List<Container> containers();
 
+    /** What can be set, the most important first. */
     List<Param> params();
 
     /** Pixels on a side that it ends at. */
     int largestSide();
 
+    /** Whether every sample comes back as it went in. */
     boolean isLossless();
 
     /** Whether pictures may be clear in places. */

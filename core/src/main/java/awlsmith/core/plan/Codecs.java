@@ -12,10 +12,12 @@ public final class Codecs {
 
     private Codecs() {}
 
+    /** All of them, the one that plays in most places first. */
     public static List<Codec> all() {
         return ALL;
     }
 
+    /** The one of this name. */
     public static Optional<Codec> find(String id) {
         return ALL.stream().filter(codec -> codec.id().equals(id)).findFirst();
     }

@@ -21,10 +21,12 @@ public enum Container {
         return ending;
     }
 
+    /** Name on the screen. */
     public String label() {
         return label;
     }
 
+    /** @param ending of a file's name, in small letters, without its dot */
     public static Optional<Container> byEnding(String ending) {
         for (Container container : values()) {
             if (container.ending.equals(ending)) {

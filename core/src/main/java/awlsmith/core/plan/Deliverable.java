@@ -34,10 +34,12 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
         return new Deliverable(known, Settings.read(known.label(), known.params(), values), sound);
     }
 
+    /** With nothing set, and with sound. */
     public static Deliverable usual(Codec codec) {
         return new Deliverable(codec, new Settings(Map.of()), true);
     }
 
+    /** The same without sound. */
     public Deliverable withoutSound() {
         return new Deliverable(codec, settings, false);
     }

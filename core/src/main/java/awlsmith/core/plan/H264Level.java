@@ -38,14 +38,17 @@ public enum H264Level {
         this.perFrame = perFrame;
     }
 
+    /** As the standard writes it: {@code 5.2}. */
     public String label() {
         return label;
     }
 
+    /** MaxMBPS of table A-1: most blocks of 16x16 pixels a second. */
     public long macroblocksPerSecond() {
         return perSecond;
     }
 
+    /** MaxFS of table A-1: most blocks of 16x16 pixels a frame. */
     public long macroblocksPerFrame() {
         return perFrame;
     }

@@ -48,6 +48,7 @@ public record RenderPlan(
         warnings = List.copyOf(warnings);
     }
 
+    /** Whether nothing stands against it; warnings do not. */
     public boolean isPossible() {
         return refusals.isEmpty();
     }

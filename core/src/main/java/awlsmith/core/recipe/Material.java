@@ -14,6 +14,7 @@ import awlsmith.core.pipeline.Timing;
  * @param files that recipes name
  */
 public record Material(Format format, Timing times, Findings findings, SideFiles files) {
+    /** A clip of which no analysis was made, and no file is at hand. */
     public Material(Format format, Timing times) {
         this(format, times, Findings.NONE, SideFiles.NONE);
     }
@@ -23,10 +24,12 @@ public record Material(Format format, Timing times, Findings findings, SideFiles
         return new Material(format, Timing.steady(Rational.of(25), FrameRange.OPEN));
     }
 
+    /** The same with what other analyses found. */
     public Material with(Findings other) {
         return new Material(format, times, other, files);
     }
 
+    /** The same with other files at hand. */
     public Material with(SideFiles other) {
         return new Material(format, times, findings, other);
     }

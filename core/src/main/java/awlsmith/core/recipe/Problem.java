@@ -8,6 +8,7 @@ package awlsmith.core.recipe;
  * @param sentence what is wrong and what is allowed
  */
 public record Problem(int step, String key, String sentence) {
+    /** One of the recipe itself, or of a step whose place is not known yet. */
     public static Problem at(String key, String sentence) {
         return new Problem(-1, key, sentence);
     }

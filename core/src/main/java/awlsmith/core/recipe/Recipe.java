@@ -30,6 +30,7 @@ public record Recipe(List<Step> steps) {
         }
     }
 
+    /** Its open form, which {@link #fromTree} reads back to the same. */
     public Map<String, Object> toTree() {
         var tree = new LinkedHashMap<String, Object>();
         tree.put("awlsmith", VERSION);

@@ -7,15 +7,18 @@ import java.util.stream.Collectors;
 public final class RecipeException extends RuntimeException {
     private final transient List<Problem> problems;
 
+    /** @param problems at least one */
     public RecipeException(List<Problem> problems) {
         super(problems.stream().map(RecipeException::line).collect(Collectors.joining("; ")));
         this.problems = List.copyOf(problems);
     }
 
+    /** Of one problem alone. */
     public RecipeException(Problem problem) {
         this(List.of(problem));
     }
 
+    /** Everything that is wrong, not the first thing alone. */
     public List<Problem> problems() {
         return problems;
     }

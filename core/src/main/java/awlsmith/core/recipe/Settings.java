@@ -40,6 +40,7 @@ public record Settings(Map<String, Object> given) {
         return new Settings(typed);
     }
 
+    /** Whether a value was given, not left to the step. */
     public boolean has(String key) {
         return given.containsKey(key);
     }
@@ -59,26 +60,32 @@ public record Settings(Map<String, Object> given) {
                 value instanceof Double number ? new Points(List.of(new Points.Point(0, number))) : (Points) value);
     }
 
+    /** A colour, given or the step's own. */
     public Optional<Colour> tint(Param.Tint param) {
         return Optional.ofNullable((Colour) given.getOrDefault(param.key(), param.fallback()));
     }
 
+    /** A file, where one was given. */
     public Optional<FileRef> file(Param.FromFile param) {
         return Optional.ofNullable((FileRef) given.get(param.key()));
     }
 
+    /** A curve, where one was given. */
     public Optional<Points> curve(Param.Curve param) {
         return Optional.ofNullable((Points) given.get(param.key()));
     }
 
+    /** A number that stays the same throughout, given or the step's own. */
     public Optional<Double> real(Param.Real param) {
         return Optional.ofNullable((Double) given.getOrDefault(param.key(), param.fallback()));
     }
 
+    /** A whole number, given or the step's own. */
     public Optional<Long> whole(Param.Whole param) {
         return Optional.ofNullable((Long) given.getOrDefault(param.key(), param.fallback()));
     }
 
+    /** The id of an option, given or the step's own. */
     public Optional<String> choice(Param.Choice param) {
         return Optional.ofNullable((String) given.getOrDefault(param.key(), param.fallback()));
     }

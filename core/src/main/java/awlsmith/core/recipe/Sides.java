@@ -13,6 +13,7 @@ import awlsmith.core.pipeline.Placement;
  * @param whole all of it
  */
 public record Sides(Treatment base, Chain behind, Treatment whole) {
+    /** Parts a treatment where its picture is turned for the last time. */
     public static Sides of(Treatment whole) {
         int turned = whole.turned();
         return new Sides(whole.prefix(turned), whole.behind(turned), whole);
@@ -23,6 +24,7 @@ public record Sides(Treatment base, Chain behind, Treatment whole) {
         return base.output();
     }
 
+    /** Of the treated picture. */
     public Format treated() {
         return whole.output();
     }

@@ -24,6 +24,7 @@ public record Step(String kind, boolean on, Settings settings) {
         return new Step(kind, on, Settings.read(kind, known.params(), values));
     }
 
+    /** One that is on; see {@link #of(String, boolean, Map)}. */
     public static Step of(String kind, Map<String, ?> values) {
         return of(kind, true, values);
     }
@@ -49,6 +50,7 @@ public record Step(String kind, boolean on, Settings settings) {
         return of(words[0], values);
     }
 
+    /** What kind of step it is. */
     public StepKind known() {
         return StepRegistry.find(kind).orElseThrow();
     }

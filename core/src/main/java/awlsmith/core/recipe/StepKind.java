@@ -15,6 +15,7 @@ public interface StepKind {
     /** What it is for, in a sentence. */
     String purpose();
 
+    /** What can be set, the most important first. */
     List<Param> params();
 
     /** What samples must mean to it; a treatment brings pictures there and, at last, back. */

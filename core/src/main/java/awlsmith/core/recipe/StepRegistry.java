@@ -23,10 +23,12 @@ public final class StepRegistry {
 
     private StepRegistry() {}
 
+    /** In the order in which they usually work. */
     public static List<StepKind> all() {
         return ALL;
     }
 
+    /** The one of this name in recipes. */
     public static Optional<StepKind> find(String id) {
         return ALL.stream().filter(kind -> kind.id().equals(id)).findFirst();
     }

@@ -140,18 +140,22 @@ public final class Treatment {
                 .toList();
     }
 
+    /** What was asked for. */
     public Recipe recipe() {
         return recipe;
     }
 
+    /** What is known of the clip. */
     public Material material() {
         return material;
     }
 
+    /** That nets run in. */
     public NetForm form() {
         return form;
     }
 
+    /** All stages, with what brings pictures to the spaces that steps work in and back. */
     public Chain chain() {
         return chain;
     }

@@ -81,6 +81,7 @@ public enum Kernel {
         return character;
     }
 
+    /** @throws IllegalArgumentException with a sentence when there is none of this name */
     public static Kernel byId(String id) {
         for (Kernel kernel : values()) {
             if (kernel.id.equals(id)) {

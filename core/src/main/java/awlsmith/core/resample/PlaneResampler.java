@@ -21,6 +21,7 @@ public final class PlaneResampler {
     private final boolean acrossDoubles;
     private final TapBlend blend;
 
+    /** @param across weights along rows; @param down weights along columns */
     public PlaneResampler(TapTable across, TapTable down) {
         this(across, down, BLEND);
     }
@@ -38,10 +39,12 @@ public final class PlaneResampler {
         return lanes == Lanes.VECTOR && VectorTapBlend.isPossible() ? new VectorTapBlend() : new ScalarTapBlend();
     }
 
+    /** Weights along rows. */
     public TapTable across() {
         return across;
     }
 
+    /** Weights along columns. */
     public TapTable down() {
         return down;
     }

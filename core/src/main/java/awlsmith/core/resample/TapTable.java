@@ -81,10 +81,12 @@ public final class TapTable {
         return of(kernel, source, target, lumaStep, shift);
     }
 
+    /** Samples of the axis that is read. */
     public int sourceSize() {
         return sourceSize;
     }
 
+    /** Samples of the axis that is made. */
     public int targetSize() {
         return targetSize;
     }
@@ -99,6 +101,7 @@ public final class TapTable {
         return first[i];
     }
 
+    /** Weight of tap k of target sample i. */
     public float weight(int i, int k) {
         return weights[i * taps + k];
     }

@@ -27,6 +27,7 @@ public final class Loudness {
     private double sum;
     private int inStep;
 
+    /** @param channels that the samples have in turn */
     public Loudness(int channels) {
         this.channels = channels;
         this.state = new double[channels][4];

@@ -113,6 +113,7 @@ public final class SoundCheck {
         }
     }
 
+    /** What was found in all samples taken so far. */
     public Result result() {
         double at50 = median(hum50);
         double at60 = median(hum60);

@@ -20,6 +20,7 @@ public record CameraPath(double[] x, double[] y, int[] scenes) {
         }
     }
 
+    /** Frames that were looked at. */
     public int frames() {
         return x.length;
     }

@@ -15,6 +15,7 @@ public final class Softness {
         this.sample = sample;
     }
 
+    /** Nothing is told: the model judges by itself. */
     public static Softness unknown() {
         return new Softness(0);
     }
