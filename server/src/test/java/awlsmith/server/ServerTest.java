@@ -477,7 +477,7 @@ class ServerTest {
     @Test
     void stepsDescribeThemselves(RunningServer server) {
         JsonNode steps = server.get("/api/steps").json();
-        assertThat(steps.get(0).path("id").asString()).isEqualTo("cadence");
+        assertThat(steps.get(0).path("id").asString()).isEqualTo("transparency");
         JsonNode last = steps.get(steps.size() - 1);
         assertThat(last.path("id").asString()).isEqualTo("enlarge");
         assertThat(last.path("params").get(0).path("max").asDouble()).isEqualTo(8);

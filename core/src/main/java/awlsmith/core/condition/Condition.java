@@ -14,9 +14,16 @@ import java.util.Optional;
  * @param borders black beside the picture in every frame
  * @param cuts scenes begin at this many places
  * @param drawn whether it looks like drawings: flat colours with hard edges
+ * @param light what of the range is used
  */
 public record Condition(
-        List<Finding> findings, Scan scan, Optional<Pulldown> pulldown, Borders borders, int cuts, boolean drawn) {
+        List<Finding> findings,
+        Scan scan,
+        Optional<Pulldown> pulldown,
+        Borders borders,
+        int cuts,
+        boolean drawn,
+        Light light) {
     public Condition {
         findings = List.copyOf(findings);
     }
@@ -29,6 +36,13 @@ public record Condition(
      * @param phase number of the repeated frame, or of the first of the two combed ones, within a period
      */
     public record Pulldown(boolean fields, int period, int phase) {}
+
+    /**
+     * Where light lies over the whole clip, so that levels set by it crush no scene.
+     *
+     * @param low luma that nearly nothing of nearly any frame is below; @param high above which
+     */
+    public record Light(double low, double high) {}
 
     /** One that is always there, see above. */
     public Finding finding(String id) {

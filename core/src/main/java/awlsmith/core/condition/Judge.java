@@ -103,7 +103,7 @@ public final class Judge {
         findings.add(borders(borders));
         findings.add(flat());
         sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
-        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn);
+        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light());
     }
 
     private Finding noise() {
@@ -336,6 +336,21 @@ public final class Judge {
                 percent / 40,
                 percent < 0.1 ? "none" : say("%.1f %% of pixels are %s", percent, words),
                 "samples at the ends of the nominal range (ITU-R BT.601, BT.709)");
+    }
+
+    /** Of the darkest frames the low end and of the lightest the high one, but for the outermost twentieth. */
+    private Condition.Light light() {
+        double[] lows = notes.samples().stream()
+                .mapToDouble(s -> s.levels().low())
+                .sorted()
+                .toArray();
+        double[] highs = notes.samples().stream()
+                .mapToDouble(s -> s.levels().high())
+                .sorted()
+                .toArray();
+        return lows.length == 0
+                ? new Condition.Light(0, 1)
+                : new Condition.Light(lows[lows.length / 20], highs[highs.length - 1 - highs.length / 20]);
     }
 
     private Finding contrast() {

@@ -31,7 +31,6 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             "haloes",
             "black",
             "white",
-            "contrast",
             "cast",
             "colour",
             "flat",
@@ -39,6 +38,11 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             "floor",
             "hum",
             "clipping");
+
+    /** Per cent of the range left below and above what is used. */
+    private static final double LEVELS_ROOM = 2;
+    /** Used so much over the whole clip, the range is not worth stretching. */
+    private static final double LEVELS_WORTH = 85;
 
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
@@ -70,9 +74,16 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
         }
         dust(condition).ifPresent(parts::add);
+        Finding noise = condition.finding("noise");
+        if (noise.isNoticed() && whole && !condition.drawn()) {
+            parts.add(new Part(Step.of("denoise", Map.of()), noise.words()));
+        }
+        levels(condition).ifPresent(parts::add);
         parts.add(enlarge(condition, format, byFile));
+        boolean stretched = parts.stream().anyMatch(part -> part.step().kind().equals("levels"));
         var notes = condition.findings().stream()
-                .filter(finding -> WITHOUT_STEP.contains(finding.id()) && finding.isNoticed())
+                .filter(finding -> finding.isNoticed()
+                        && (WITHOUT_STEP.contains(finding.id()) || finding.id().equals("contrast") && !stretched))
                 .map(finding -> finding.label() + ": " + finding.words())
                 .toList();
         return new Suggestion(parts, notes);
@@ -113,6 +124,21 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 ? dust.words() + ", " + scratches.words()
                 : (dust.isNoticed() ? dust : scratches).words();
         return Optional.of(new Part(Step.of("dust", settings), both));
+    }
+
+    /** What was filmed logarithmically looks faded too, and drawings may be meant so. */
+    private static Optional<Part> levels(Condition condition) {
+        Finding contrast = condition.finding("contrast");
+        if (!contrast.isNoticed() || condition.finding("flat").isNoticed() || condition.drawn()) {
+            return Optional.empty();
+        }
+        // one in a hundred lies beyond the ends measured: a little room keeps it from being cut
+        double black = Math.max(0, Math.floor(100 * condition.light().low()) - LEVELS_ROOM);
+        double white = Math.min(100, Math.ceil(100 * condition.light().high()) + LEVELS_ROOM);
+        if (white - black > LEVELS_WORTH) {
+            return Optional.empty();
+        }
+        return Optional.of(new Part(Step.of("levels", Map.of("black", black, "white", white)), contrast.words()));
     }
 
     private static String order(Scan scan) {

@@ -33,12 +33,22 @@ public final class Alignment {
     /** Misfit of a square that is as good as the same: half a level of 255 at each sample. */
     private static final float SAME = 256 * 0.25f / (255 * 255);
 
+    /** Of what the noise of two pictures makes on average; the mean of 256 squares seldom passes it by chance. */
+    private static final double STILL_NOISE = 1.06;
+
     private static final int PARTS = 8;
-    private static final float[] CUBIC = cubic();
+    private static final float[] CUBIC = cubic(PARTS);
+    /** For planes of halved size, where an eighth is a sixteenth. */
+    private static final float[] FINER = cubic(2 * PARTS);
+
     private static final SquareMisfit MISFIT = SquareMisfit.chosen();
 
     private final Region part;
     private final Region held;
+    private final float same;
+    /** The same of squares of the small pictures, whose samples are means of sixteen. */
+    private final float smallSame;
+
     private final Padded here;
     private final Padded small;
 
@@ -99,7 +109,14 @@ public final class Alignment {
      * @param part what is to be laid over
      */
     public Alignment(Plane here, Region hold, int width, int height, Region part) {
+        this(here, hold, width, height, part, 0);
+    }
+
+    /** @param noise deviation of each picture's noise: squares that differ by no more than that lie still */
+    public Alignment(Plane here, Region hold, int width, int height, Region part, double noise) {
         this.part = part;
+        this.same = Math.max(SAME, (float) (STILL_NOISE * 256 * 2 * noise * noise));
+        this.smallSame = (float) (COARSE_SIDE * COARSE_SIDE * 2 * noise * noise / (SHRINK * SHRINK));
         held = needs(part, width, height);
         if (!hold.contains(held)) {
             throw new IllegalArgumentException(part + " needs " + held + ", and there is " + hold);
@@ -117,6 +134,16 @@ public final class Alignment {
                 Math.ceilDiv(held.height(), COARSE_SQUARE) * COARSE_SQUARE);
     }
 
+    /** Where each square of the part lies in a neighbour. */
+    public static final class Motions {
+        /** In eighths of a sample: across in the upper half of the number, down in the lower; by rows of squares. */
+        private final int[] packed;
+
+        private Motions(int[] packed) {
+            this.packed = packed;
+        }
+    }
+
     /**
      * Lays a neighbour over the part.
      *
@@ -124,22 +151,106 @@ public final class Alignment {
      * @param out gets the part, its size
      */
     public void lay(Plane there, Region hold, Plane out, Work work) {
+        lay(find(there, hold, work), there, hold, out, work);
+    }
+
+    /** Finds where the squares of the part lie in a neighbour. @param there as large as the plane this was made with */
+    public Motions find(Plane there, Region hold, Work work) {
         Padded other = piece(there, hold);
         int[] coarse = coarse(other.shrunk(), work);
-        int columns = here.width / SQUARE;
-        int left = (part.x() - held.x()) / SQUARE;
-        int right = Math.ceilDiv(part.right() - held.x(), SQUARE);
-        int top = (part.y() - held.y()) / SQUARE;
-        int bottom = Math.ceilDiv(part.bottom() - held.y(), SQUARE);
-        work.bands(bottom - top, 1, (first, end) -> {
-            float[] rows = new float[(SQUARE + 3) * SQUARE];
-            for (int j = top + first; j < top + end; j++) {
-                for (int i = left; i < Math.min(right, columns); i++) {
-                    int motion = motion(other, coarse, i, j);
-                    fill(other, i, j, motion >> 16, (short) motion, rows, out);
+        Squares squares = squares();
+        int[] packed = new int[squares.columns() * squares.rows()];
+        work.bands(squares.rows(), 1, (first, end) -> {
+            for (int j = first; j < end; j++) {
+                for (int i = 0; i < squares.columns(); i++) {
+                    packed[j * squares.columns() + i] = motion(other, coarse, squares.left() + i, squares.top() + j);
                 }
             }
         });
+        return new Motions(packed);
+    }
+
+    /** Lays a neighbour's luma over the part, by motions found before. */
+    public void lay(Motions motions, Plane there, Region hold, Plane out, Work work) {
+        Padded other = piece(there, hold);
+        Squares squares = squares();
+        work.bands(squares.rows(), 1, (first, end) -> {
+            float[] rows = new float[(SQUARE + 3) * SQUARE];
+            for (int j = first; j < end; j++) {
+                for (int i = 0; i < squares.columns(); i++) {
+                    int motion = motions.packed[j * squares.columns() + i];
+                    fill(other, squares.left() + i, squares.top() + j, motion >> 16, (short) motion, rows, out);
+                }
+            }
+        });
+    }
+
+    /**
+     * Lays another plane of the neighbour over the part, by luma's motions.
+     *
+     * @param there the plane, over what hold is in its own samples
+     * @param stepX luma samples to one of the plane's across, 1 or 2; @param stepY down
+     * @param out gets the part, in the plane's samples
+     */
+    public void layOther(Motions motions, Plane there, Region hold, int stepX, int stepY, Plane out, Work work) {
+        int x0 = (held.x() - hold.x()) / stepX;
+        int y0 = (held.y() - hold.y()) / stepY;
+        Plane window =
+                there.window(new Region(x0, y0, Math.ceilDiv(held.width(), stepX), Math.ceilDiv(held.height(), stepY)));
+        Padded other = Padded.of(window, window.width(), window.height());
+        Squares squares = squares();
+        int across = SQUARE / stepX;
+        int down = SQUARE / stepY;
+        int left = (part.x() - held.x()) / stepX;
+        int top = (part.y() - held.y()) / stepY;
+        work.bands(squares.rows(), 1, (first, end) -> {
+            for (int j = first; j < end; j++) {
+                for (int i = 0; i < squares.columns(); i++) {
+                    int motion = motions.packed[j * squares.columns() + i];
+                    int u = motion >> 16;
+                    int v = (short) motion;
+                    int x = (squares.left() + i) * across;
+                    int y = (squares.top() + j) * down;
+                    if (motion == 0) {
+                        copy(other, x, y, across, down, left, top, out);
+                        continue;
+                    }
+                    int dx = Math.floorDiv(u, PARTS * stepX);
+                    int dy = Math.floorDiv(v, PARTS * stepY);
+                    int cx = 4 * (Math.floorMod(u, PARTS * stepX) * 2 / stepX);
+                    int cy = 4 * (Math.floorMod(v, PARTS * stepY) * 2 / stepY);
+                    for (int row = Math.max(0, top - y); row < Math.min(down, top + out.height() - y); row++) {
+                        for (int k = Math.max(0, left - x); k < Math.min(across, left + out.width() - x); k++) {
+                            out.set(x + k - left, y + row - top, finer(other, x + k + dx, y + row + dy, cx, cy));
+                        }
+                    }
+                }
+            }
+        });
+    }
+
+    private static float finer(Padded other, int x, int y, int cx, int cy) {
+        float sum = 0;
+        for (int j = 0; j < 4; j++) {
+            int at = other.at(x - 1, y - 1 + j);
+            sum += FINER[cy + j]
+                    * (FINER[cx] * other.data[at]
+                            + FINER[cx + 1] * other.data[at + 1]
+                            + FINER[cx + 2] * other.data[at + 2]
+                            + FINER[cx + 3] * other.data[at + 3]);
+        }
+        return sum;
+    }
+
+    /** The squares that touch the part, counted from the corner of what is held. */
+    private record Squares(int left, int top, int columns, int rows) {}
+
+    private Squares squares() {
+        int left = (part.x() - held.x()) / SQUARE;
+        int right = Math.min(Math.ceilDiv(part.right() - held.x(), SQUARE), here.width / SQUARE);
+        int top = (part.y() - held.y()) / SQUARE;
+        int bottom = Math.ceilDiv(part.bottom() - held.y(), SQUARE);
+        return new Squares(left, top, right - left, bottom - top);
     }
 
     /** Motion of squares of 16x16 in samples of the small pictures, x and y in turn. */
@@ -153,7 +264,11 @@ public final class Alignment {
                 for (int i = 0; i < columns; i++) {
                     int x = i * COARSE_SQUARE / SHRINK - margin;
                     int y = j * COARSE_SQUARE / SHRINK - margin;
-                    float least = STILL * smallMisfit(other, x, y, 0, 0);
+                    float still = smallMisfit(other, x, y, 0, 0);
+                    if (still < smallSame) {
+                        continue;
+                    }
+                    float least = STILL * still;
                     for (int v = -COARSE; v <= COARSE; v++) {
                         for (int u = -COARSE; u <= COARSE; u++) {
                             float misfit = smallMisfit(other, x, y, u, v);
@@ -190,7 +305,7 @@ public final class Alignment {
         int x = i * SQUARE - SQUARE / 2;
         int y = j * SQUARE - SQUARE / 2;
         float still = misfit(other, x, y, 0, 0);
-        if (still < SAME) {
+        if (still < same) {
             return 0;
         }
         // small motion falls between the small pictures' samples, so it is looked for by itself
@@ -282,6 +397,10 @@ public final class Alignment {
 
     /** Writes what of a square lies in the part. */
     private void fill(Padded other, int i, int j, int across, int down, float[] rows, Plane out) {
+        if (across == 0 && down == 0) {
+            copy(other, i * SQUARE, j * SQUARE, SQUARE, SQUARE, part.x() - held.x(), part.y() - held.y(), out);
+            return;
+        }
         int x = i * SQUARE + Math.floorDiv(across, PARTS);
         int y = j * SQUARE + Math.floorDiv(down, PARTS);
         int cx = 4 * Math.floorMod(across, PARTS);
@@ -309,12 +428,21 @@ public final class Alignment {
         }
     }
 
-    /** Catmull-Rom's four weights for each eighth. */
-    private static float[] cubic() {
-        float[] all = new float[4 * PARTS];
-        for (int i = 0; i < PARTS; i++) {
+    /** A square that lies still: its samples as they are. @param left and top of what out covers */
+    private static void copy(Padded other, int x, int y, int across, int down, int left, int top, Plane out) {
+        int from = Math.max(x, left);
+        int end = Math.min(x + across, left + out.width());
+        for (int row = Math.max(y, top); row < Math.min(y + down, top + out.height()) && end > from; row++) {
+            System.arraycopy(other.data, other.at(from, row), out.data(), out.row(row - top) + from - left, end - from);
+        }
+    }
+
+    /** Catmull-Rom's four weights for each part of a sample. */
+    private static float[] cubic(int parts) {
+        float[] all = new float[4 * parts];
+        for (int i = 0; i < parts; i++) {
             for (int k = 0; k < 4; k++) {
-                all[4 * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / PARTS);
+                all[4 * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / parts);
             }
         }
         return all;

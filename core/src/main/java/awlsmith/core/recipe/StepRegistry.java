@@ -16,6 +16,7 @@ public final class StepRegistry {
             new SteadyStep(),
             new EvenLightStep(),
             new DustStep(),
+            new DenoiseStep(),
             new ExposureStep(),
             new LevelsStep(),
             new TableStep(),

@@ -106,7 +106,11 @@ class ConditionTest {
         assertThat(noise.words()).startsWith("noise ").contains("of 255, fine-grained");
         assertThat(condition.worst()).contains(noise);
         var suggestion = Suggestion.of(condition, FORMAT, Optional.empty());
-        assertThat(suggestion.parts()).hasSize(1);
+        assertThat(suggestion.parts()).anySatisfy(part -> {
+            assertThat(part.step().kind()).isEqualTo("denoise");
+            assertThat(part.reason()).isEqualTo(noise.words());
+        });
+        assertThat(suggestion.parts()).noneMatch(part -> part.step().kind().equals("even-light"));
         assertThat(suggestion.parts().getLast().reason()).isEqualTo("worn: " + noise.words());
     }
 
@@ -172,6 +176,28 @@ class ConditionTest {
         assertThat(steady).isPresent();
         assertThat(steady.get().reason()).contains("shakes by");
         assertThat(steady.get().step().settings().given()).containsEntry("rim", 3L);
+    }
+
+    /** Faded light is led back to the range, by what the whole clip uses of it: a darker scene in the middle is not crushed. */
+    @Test
+    void fadedLightIsSuggestedItsLevels() {
+        Condition faded = judge(60, (n, x, y) -> (n < 20 ? 0.3 : n < 40 ? 0.22 : 0.3) + 0.35 * wall(n, x, y))
+                .condition();
+        assertThat(faded.finding("contrast").isNoticed()).isTrue();
+        var levels = Suggestion.of(faded, FORMAT, Optional.empty()).parts().stream()
+                .filter(part -> part.step().kind().equals("levels"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(levels.reason()).contains("light spans");
+        double black = (Double) levels.step().settings().given().get("black");
+        double white = (Double) levels.step().settings().given().get("white");
+        assertThat(black / 100)
+                .isLessThanOrEqualTo(faded.light().low())
+                .isGreaterThan(faded.light().low() - 0.04);
+        assertThat(white / 100).isGreaterThanOrEqualTo(faded.light().high()).isLessThan(0.9);
+        Condition whole = judge(30, (n, x, y) -> 1.7 * wall(n, x, y) - 0.25).condition();
+        assertThat(Suggestion.of(whole, FORMAT, Optional.empty()).parts())
+                .noneMatch(part -> part.step().kind().equals("levels"));
     }
 
     @Test

@@ -1,0 +1,287 @@
+package awlsmith.core.clean;
+
+import awlsmith.core.motion.Alignment;
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Work;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Takes noise out: first over time, as the mean of the frame and its neighbours laid over it along the motion as far as they agree, then what
+ * is left of it in the picture, by the cosines of small blocks. How much noise each sample has is told by a {@link NoiseModel}, and what the
+ * first takes away is known to the second.
+ */
+public final class DenoiseStage implements Stage {
+    /** Frames on each side that may be read. */
+    public static final int MOST_FRAMES = 3;
+
+    /** Luma samples around a part that the two passes over blocks read, of halved planes too. */
+    private static final int AROUND = 2 * 2 * BlockShrink.REACH;
+    /** Squares of the alignment lie on this grid. */
+    private static final int GRID = 16;
+
+    private final Format format;
+    private final NoiseModel noise;
+    private final int radius;
+    private final float strength;
+    private final float colour;
+    private final float[] shape;
+    private final float[] colourShape;
+
+    /**
+     * @param radius frames read on each side, 0..3; 0 works on each frame alone
+     * @param strength how many times the noise told is taken out, 0..4
+     * @param colour the same of the colour differences
+     */
+    public DenoiseStage(Format format, NoiseModel noise, int radius, double strength, double colour) {
+        if (radius < 0 || radius > MOST_FRAMES || !(strength >= 0 && strength <= 4) || !(colour >= 0 && colour <= 4)) {
+            throw new IllegalArgumentException(
+                    "radius is " + radius + ", strength " + strength + " and colour " + colour);
+        }
+        this.format = format;
+        this.noise = noise;
+        this.radius = radius;
+        this.strength = (float) strength;
+        this.colour = (float) colour;
+        this.shape = NoiseModel.floats(noise.shape());
+        this.colourShape = NoiseModel.floats(noise.colourShape());
+    }
+
+    @Override
+    public Format output() {
+        return format;
+    }
+
+    @Override
+    public int before() {
+        return radius;
+    }
+
+    @Override
+    public int after() {
+        return radius;
+    }
+
+    @Override
+    public Region needs(Region wanted) {
+        Region part = around(wanted);
+        Region held = radius == 0 ? part : Alignment.needs(part, format.width(), format.height());
+        return held.aligned(format.chroma(), format.width(), format.height());
+    }
+
+    /** A part with what the blocks read around it, on the alignment's grid. */
+    private Region around(Region wanted) {
+        int by = AROUND + 2 * TimeMean.REACH;
+        int x = Math.max(0, wanted.x() - by) / GRID * GRID;
+        int y = Math.max(0, wanted.y() - by) / GRID * GRID;
+        int right = Math.min(format.width(), Math.ceilDiv(wanted.right() + by, GRID) * GRID);
+        int bottom = Math.min(format.height(), Math.ceilDiv(wanted.bottom() + by, GRID) * GRID);
+        return new Region(x, y, right - x, bottom - y);
+    }
+
+    @Override
+    public long workBytes() {
+        // padded copies that the laying works on, neighbours, weights and deviations
+        return (long) Float.BYTES * format.width() * format.height() * (6 * radius + 6);
+    }
+
+    @Override
+    public Frame treat(Neighbours in, Region wanted, PlanePool pool, Work work) {
+        Frame here = in.at(0);
+        Frame out = Frame.blank(format, wanted, in.number(), here.time(), pool);
+        Region part = around(wanted);
+        var lent = new ArrayList<Plane>();
+        var around = new Around(in, part, pool, work, lent);
+        for (int p = 0; p < out.planes().size(); p++) {
+            plane(p, around, wanted, out.plane(p), pool, work);
+        }
+        lent.forEach(pool::giveBack);
+        return out;
+    }
+
+    private boolean isLight(int p) {
+        return p == 0 || format.chroma() == Chroma.RGB;
+    }
+
+    private void plane(int p, Around around, Region wanted, Plane out, PlanePool pool, Work work) {
+        Region part = own(p, around.part);
+        Region target = own(p, wanted);
+        Plane sigma = sigma(p, around, pool);
+        Plane mean = pool.borrow(part.width(), part.height());
+        around.mean(p, sigma, mean);
+        int width = format.chroma().planeWidth(p, format.width());
+        int height = format.chroma().planeHeight(p, format.height());
+        var shrink = new BlockShrink(width, height, isLight(p) ? shape : colourShape);
+        var held = new BlockShrink.Held(mean, part);
+        var deviation = new BlockShrink.Held(sigma, part);
+        Region first = grown(target, BlockShrink.REACH, width, height);
+        Plane pilot = pool.borrow(first.width(), first.height());
+        shrink.pass(held, deviation, null, first, pilot, work);
+        shrink.pass(held, deviation, new BlockShrink.Held(pilot, first), target, out, work);
+        pool.giveBack(pilot);
+        pool.giveBack(mean);
+        pool.giveBack(sigma);
+    }
+
+    private static Region grown(Region target, int by, int width, int height) {
+        int x = Math.max(0, target.x() - by);
+        int y = Math.max(0, target.y() - by);
+        return new Region(x, y, Math.min(width, target.right() + by) - x, Math.min(height, target.bottom() + by) - y);
+    }
+
+    /** A region in a plane's own samples. */
+    private Region own(int p, Region region) {
+        Chroma chroma = format.chroma();
+        return new Region(
+                region.x() / chroma.stepX(p),
+                region.y() / chroma.stepY(p),
+                chroma.planeWidth(p, region.width()),
+                chroma.planeHeight(p, region.height()));
+    }
+
+    /** Deviation of the noise of each sample of a plane, over the part. */
+    private Plane sigma(int p, Around around, PlanePool pool) {
+        Region part = own(p, around.part);
+        Plane sigma = pool.borrow(part.width(), part.height());
+        if (!isLight(p)) {
+            return sigma.fill((float) noise.colour() * colour);
+        }
+        if (noise.isEven()) {
+            return sigma.fill(strength * noise.sigma(0));
+        }
+        Plane light = around.own(p, 0);
+        around.work.bands(sigma.height(), 16, (from, to) -> {
+            float[] columns = new float[sigma.width()];
+            for (int y = from; y < to; y++) {
+                row(light, sigma, y, columns);
+            }
+        });
+        return sigma;
+    }
+
+    /** By the mean of the nine samples around each: the noise itself should not choose how much there is of it. */
+    private void row(Plane light, Plane sigma, int y, float[] columns) {
+        float[] data = light.data();
+        int above = light.row(Math.max(0, y - 1));
+        int own = light.row(y);
+        int below = light.row(Math.min(light.height() - 1, y + 1));
+        int last = columns.length - 1;
+        for (int x = 0; x <= last; x++) {
+            columns[x] = (data[above + x] + data[own + x] + data[below + x]) * (1 / 9f);
+        }
+        int to = sigma.row(y);
+        for (int x = 0; x <= last; x++) {
+            float mean = columns[Math.max(0, x - 1)] + columns[x] + columns[Math.min(last, x + 1)];
+            sigma.data()[to + x] = strength * noise.sigma(mean);
+        }
+    }
+
+    /** The frames around, and how they lie over this one. */
+    private final class Around {
+        private final Neighbours in;
+        private final Region part;
+        private final PlanePool pool;
+        private final Work work;
+        private final List<Plane> lent;
+        private final List<Frame> others = new ArrayList<>();
+        private final List<Alignment.Motions> motions = new ArrayList<>();
+        private final List<Plane> weights = new ArrayList<>();
+        /** The same for planes of halved size. */
+        private final List<Plane> reduced = new ArrayList<>();
+
+        private Alignment alignment;
+
+        Around(Neighbours in, Region part, PlanePool pool, Work work, List<Plane> lent) {
+            this.in = in;
+            this.part = part;
+            this.pool = pool;
+            this.work = work;
+            this.lent = lent;
+            Frame here = in.at(0);
+            for (int d = 1; d <= radius; d++) {
+                for (int side = -1; side <= 1; side += 2) {
+                    Frame other = in.at(side * d);
+                    if (other.number() == here.number() + (long) side * d) {
+                        others.add(other);
+                    }
+                }
+            }
+            if (others.isEmpty()) {
+                return;
+            }
+            Region hold = here.window();
+            alignment = new Alignment(here.light(), hold, format.width(), format.height(), part, noise.level());
+            for (Frame other : others) {
+                work.cancel().check();
+                motions.add(alignment.find(other.light(), hold, work));
+            }
+        }
+
+        /** A plane of this frame over the part, the samples shared. */
+        Plane own(int p, int distance) {
+            Frame frame = in.at(distance);
+            return frame.cut(part.aligned(format.chroma(), format.width(), format.height()))
+                    .plane(p);
+        }
+
+        /** @param sigma becomes what is left of the noise */
+        void mean(int p, Plane sigma, Plane out) {
+            Plane here = own(p, 0);
+            var laid = new ArrayList<Plane>();
+            var shares = new ArrayList<Plane>();
+            for (int k = 0; k < others.size(); k++) {
+                work.cancel().check();
+                Plane over = pool.borrow(out.width(), out.height());
+                lay(p, k, over);
+                Plane share;
+                if (p == 0) {
+                    share = pool.borrow(out.width(), out.height()).fill(1);
+                    weights.add(share);
+                    lent.add(share);
+                } else {
+                    share = pool.borrow(out.width(), out.height());
+                    Plane known = reduced(k, p, out);
+                    for (int y = 0; y < share.height(); y++) {
+                        share.takeRow(y, known, y);
+                    }
+                }
+                TimeMean.weigh(here, over, sigma, share, work);
+                laid.add(over);
+                shares.add(share);
+            }
+            TimeMean.mean(here, laid, shares, sigma, out, work);
+            laid.forEach(pool::giveBack);
+            if (p > 0) {
+                shares.forEach(pool::giveBack);
+            }
+        }
+
+        private Plane reduced(int k, int p, Plane like) {
+            if (k == reduced.size()) {
+                Chroma chroma = format.chroma();
+                Plane small = TimeMean.reduced(
+                        weights.get(k), chroma.stepX(p), chroma.stepY(p), like.width(), like.height(), pool);
+                reduced.add(small);
+                lent.add(small);
+            }
+            return reduced.get(k);
+        }
+
+        private void lay(int p, int k, Plane over) {
+            Frame other = others.get(k);
+            int stepX = format.chroma().stepX(p);
+            int stepY = format.chroma().stepY(p);
+            if (p == 0 && format.chroma() != Chroma.RGB) {
+                alignment.lay(motions.get(k), other.plane(0), other.window(), over, work);
+            } else {
+                alignment.layOther(motions.get(k), other.plane(p), other.window(), stepX, stepY, over, work);
+            }
+        }
+    }
+}

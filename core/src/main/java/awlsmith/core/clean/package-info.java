@@ -1,0 +1,2 @@
+/** Noise found and taken out. */
+package awlsmith.core.clean;
