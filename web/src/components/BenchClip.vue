@@ -287,6 +287,24 @@ function lookThrough() {
   }
 }
 
+/** Frames up to which a clip is looked through unasked: it takes some seconds. */
+const SHORT = 1500
+const lookedFor = new Set<string>()
+watch(plan, (now) => {
+  const waits = now?.waiting ?? []
+  const wanted = JSON.stringify([state.value?.recipe, waits.map((one) => [one.step, one.doing])])
+  // whoever stopped it does not want it, and what failed would fail again
+  if (
+    waits.length > 0 &&
+    waits.every((one) => !one.look) &&
+    frames.value <= SHORT &&
+    !lookedFor.has(wanted)
+  ) {
+    lookedFor.add(wanted)
+    lookThrough()
+  }
+})
+
 function setRecipe(recipe: Recipe) {
   change({ recipe })
 }
