@@ -37,6 +37,9 @@ public final class Cleaning {
     /** The first and last frames have fewer neighbours. */
     private static final int LEFT_OUT = 3;
 
+    /** Its strength goes no further. */
+    private static final double NLMEANS_MOST = 30;
+
     private static final String EXAMPLES = "opencv-doc/examples/data/";
 
     private final List<String> report = new ArrayList<>();
@@ -73,7 +76,10 @@ public final class Cleaning {
                     "atadenoise",
                     List.of("atadenoise=0a=S*0.004:0b=S*0.02", "atadenoise=0a=S*0.012:0b=S*0.05"),
                     FRAMES),
-            new Peer("bm3d", List.of("bm3d=sigma=S*1:bstep=8", "bm3d=sigma=S*0.7:bstep=8"), LEFT_OUT + 2));
+            new Peer(
+                    "bm3d",
+                    List.of("bm3d=sigma=S*1:bstep=8:group=8", "bm3d=sigma=S*0.7:bstep=8:group=8"),
+                    LEFT_OUT + 2));
 
     /** Arguments: the report's file, a folder to keep fetched packages in, the folder of the demo footage. */
     public static void main(String[] arguments) throws IOException {
@@ -182,7 +188,8 @@ public final class Cleaning {
             while (end < parts[i].length() && "0123456789.".indexOf(parts[i].charAt(end)) >= 0) {
                 end++;
             }
-            text.append(Figures.text("%.4f", sigma * Double.parseDouble(parts[i].substring(0, end))))
+            double value = sigma * Double.parseDouble(parts[i].substring(0, end));
+            text.append(Figures.text("%.4f", setting.startsWith("nlmeans") ? Math.min(value, NLMEANS_MOST) : value))
                     .append(parts[i].substring(end));
         }
         return text.toString();
