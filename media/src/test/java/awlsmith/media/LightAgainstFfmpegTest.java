@@ -136,7 +136,7 @@ class LightAgainstFfmpegTest {
         var pool = new PlanePool(0);
         Frame in = Frame.blank(format, format.whole(), 0, Rational.ZERO, pool);
         layout.unpack(colours, in);
-        var stage = new TableStage(format, LookupTable.read(Files.readAllBytes(cube)), 1);
+        var stage = new TableStage(format, LookupTable.read(Files.readAllBytes(cube)));
         byte[] ours = new byte[layout.frameBytes()];
         layout.pack(stage.treat(distance -> in, format.whole(), pool, Work.alone()), ours);
         var a = ByteBuffer.wrap(ours).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();

@@ -9,25 +9,20 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 
-/** Colours by a lookup table, wholly or in part; what is grey stays one plane, and becomes as light as the table makes it. */
+/** Colours by a lookup table; what is grey stays one plane, and becomes as light as the table makes it. */
 public final class TableStage implements Stage {
     private static final LumaChroma WEIGHTS = LumaChroma.of(ColourTags.Matrix.BT709);
 
     private final Format format;
     private final LookupTable table;
-    private final float share;
 
-    /**
-     * @param format of R'G'B' or grey pictures
-     * @param share of the way from a colour to the table's, 0..1
-     */
-    public TableStage(Format format, LookupTable table, double share) {
+    /** @param format of R'G'B' or grey pictures */
+    public TableStage(Format format, LookupTable table) {
         if (format.chroma() != Chroma.RGB && format.chroma() != Chroma.GREY) {
             throw new IllegalArgumentException("tables work on RGB or grey, not on " + format.chroma());
         }
         this.format = format;
         this.table = table;
-        this.share = (float) share;
     }
 
     @Override
@@ -68,9 +63,7 @@ public final class TableStage implements Stage {
             float[] to = out.plane(p).data();
             int row = out.plane(p).row(y);
             for (int x = 0; x < width; x++) {
-                float own = rgb[p][at[p] + x];
-                float led = grey ? (float) WEIGHTS.luma(made[0][x], made[1][x], made[2][x]) : made[p][x];
-                to[row + x] = share == 1 ? led : own + share * (led - own);
+                to[row + x] = grey ? (float) WEIGHTS.luma(made[0][x], made[1][x], made[2][x]) : made[p][x];
             }
         }
     }

@@ -63,7 +63,7 @@ final class DenoiseStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(STRENGTH, COLOUR, FRAMES, NOISE, GRAIN);
+        return List.of(STRENGTH, COLOUR, FRAMES, NOISE, GRAIN, SHARE);
     }
 
     @Override

@@ -49,7 +49,7 @@ final class DustStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(FROM, LARGEST, SCRATCHES);
+        return List.of(FROM, LARGEST, SCRATCHES, SHARE);
     }
 
     @Override

@@ -38,7 +38,7 @@ final class ExposureStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(STOPS, NEUTRAL);
+        return List.of(STOPS, NEUTRAL, SHARE);
     }
 
     @Override

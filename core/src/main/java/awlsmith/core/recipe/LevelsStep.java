@@ -45,7 +45,7 @@ final class LevelsStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(BLACK, WHITE, GAMMA, CURVE);
+        return List.of(BLACK, WHITE, GAMMA, CURVE, SHARE);
     }
 
     @Override

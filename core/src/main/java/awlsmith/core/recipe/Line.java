@@ -6,6 +6,7 @@ import awlsmith.core.colour.Space;
 import awlsmith.core.colour.SpaceStages;
 import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.ShareStage;
 import awlsmith.core.pipeline.Stage;
 import java.util.ArrayList;
 import java.util.List;
@@ -54,7 +55,20 @@ final class Line {
     }
 
     void add(Step step, List<Stage> made) {
-        put(step.known().readsAlpha() ? made : WithAlpha.around(format, made));
+        put(step.known().readsAlpha() ? made : WithAlpha.around(format, inPart(step, made)));
+    }
+
+    /** A step that offers a share of itself, done by as much as is asked for. */
+    private static List<Stage> inPart(Step step, List<Stage> made) {
+        if (!step.known().params().contains(StepKind.SHARE)) {
+            return made;
+        }
+        long share = step.settings().whole(StepKind.SHARE).orElseThrow();
+        return share == 100
+                ? made
+                : made.stream()
+                        .<Stage>map(stage -> new ShareStage(stage, share / 100.0))
+                        .toList();
     }
 
     private void to(Space wanted) {

@@ -20,7 +20,8 @@ public final class StepRegistry {
             new ExposureStep(),
             new LevelsStep(),
             new TableStep(),
-            new EnlargeStep());
+            new EnlargeStep(),
+            new GrainStep());
 
     private StepRegistry() {}
 

@@ -16,15 +16,6 @@ final class TableStep implements StepKind {
 
     private static final Param.FromFile FILE = new Param.FromFile(
             "file", "Table", "cube", "a lookup table, curves or a cube of colours, on R'G'B' as it is coded");
-    private static final Param.Whole SHARE = new Param.Whole(
-            "share",
-            "Share",
-            "%",
-            0,
-            100,
-            100L,
-            "of the way to the table's colours; less keeps more of the picture's own");
-
     private static final Map<String, LookupTable> READ = new LinkedHashMap<>(KEPT, 0.75f, true) {
         @Override
         protected boolean removeEldestEntry(Map.Entry<String, LookupTable> eldest) {
@@ -92,18 +83,14 @@ final class TableStep implements StepKind {
 
     @Override
     public List<Stage> stages(Settings settings, Given given) {
-        double share = settings.whole(SHARE).orElseThrow() / 100.0;
         return settings.file(FILE)
                 .flatMap(file -> table(file, given))
-                .<List<Stage>>map(table -> List.of(new TableStage(given.format(), table, share)))
+                .<List<Stage>>map(table -> List.of(new TableStage(given.format(), table)))
                 .orElse(List.of());
     }
 
     @Override
     public String summary(Settings settings, Given given) {
-        long share = settings.whole(SHARE).orElseThrow();
-        return settings.file(FILE)
-                .map(file -> file.name() + (share == 100 ? "" : " " + share + " %"))
-                .orElse("no table yet");
+        return settings.file(FILE).map(FileRef::name).orElse("no table yet");
     }
 }

@@ -69,7 +69,7 @@ public final class Treatment {
                 Format here = line.bring(step);
                 var given = new Given(here, times, form, material.files(), analysis -> look(index, analysis, wanted));
                 List<Stage> more = stages(step, given, i);
-                summary = step.known().summary(step.settings(), given);
+                summary = step.known().summary(step.settings(), given) + inPart(step);
                 for (Stage stage : more) {
                     times = stage.times(times);
                     aligned &= stage.isAligned();
@@ -81,6 +81,12 @@ public final class Treatment {
         this.behind = List.copyOf(reached);
         this.chain = new Chain(material.format(), material.times(), line.end());
         this.missing = List.copyOf(wanted.values());
+    }
+
+    private static String inPart(Step step) {
+        boolean offered = step.known().params().contains(StepKind.SHARE);
+        long share = offered ? step.settings().whole(StepKind.SHARE).orElseThrow() : 100;
+        return share == 100 ? "" : ", " + share + " %";
     }
 
     private static List<Stage> stages(Step step, Given given, int index) {

@@ -345,4 +345,38 @@ class CleanTest {
             }
         }
     }
+
+    /** Of the strength told at middle light, a third of it at black, as coarse as told, and never the same twice in a row. */
+    @ParameterizedTest
+    @ValueSource(doubles = {1, 2, 3})
+    void grainIsAsToldAndAnotherInEveryFrame(double coarseness) {
+        Format format = format(160, 120);
+        var stage = new GrainStage(format, 5 / 255.0, 0, coarseness);
+        var frames = new ArrayList<Frame>();
+        for (int n = 0; n < 2; n++) {
+            Frame grey = Frame.blank(format, format.whole(), n, Rational.of(n), POOL);
+            grey.plane(0).fill(0.5f);
+            grey.plane(1).fill(0.1f);
+            grey.plane(2).fill(0);
+            frames.add(stage.treat(d -> grey, format.whole(), POOL, Work.alone()));
+        }
+        Plane made = frames.get(0).plane(0);
+        double sum = 0;
+        double beside = 0;
+        double same = 0;
+        for (int y = 0; y < 120; y++) {
+            for (int x = 0; x < 159; x++) {
+                double g = made.at(x, y) - 0.5;
+                sum += g * g;
+                beside += g * (made.at(x + 1, y) - 0.5);
+                same += g * (frames.get(1).plane(0).at(x, y) - 0.5);
+            }
+        }
+        assertThat(255 * Math.sqrt(sum / (120 * 159))).isBetween(4.6, 5.4);
+        // neighbours of a Gaussian of width w are alike by exp(-1 / 4w^2)
+        double width = 0.75 * (coarseness - 1);
+        assertThat(beside / sum).isCloseTo(coarseness == 1 ? 0 : Math.exp(-1 / (4 * width * width)), within(0.05));
+        assertThat(same / sum).isBetween(-0.1, 0.1);
+        assertThat(frames.get(0).plane(1).at(3, 3)).isEqualTo(0.1f);
+    }
 }

@@ -138,4 +138,18 @@ class SpaceTest {
         assertThat(out.plane(2).at(5, 5)).isCloseTo(grey, within(1e-4f));
         assertThat(grey).isBetween(0x7d / 255f, 0x86 / 255f);
     }
+
+    /** A share of a step is that share of the way, in the space that the step works in. */
+    @Test
+    void aStepIsDoneInPart() {
+        Frame in = flat(FILM, 0.4f, 0.1f, 0);
+        float whole = treated(in, "levels gamma=2").plane(0).at(5, 5);
+        float none = treated(in, "levels gamma=2 share=0").plane(0).at(5, 5);
+        float some = treated(in, "levels gamma=2 share=25").plane(0).at(5, 5);
+        assertThat(none).isCloseTo(0.4f, within(1e-5f));
+        assertThat(some).isCloseTo(0.4f + 0.25f * (whole - 0.4f), within(1e-5f));
+        var light = TransferCurve.BT709;
+        double lit = light.toLight(treated(in, "exposure stops=1 share=50").plane(0).at(5, 5));
+        assertThat(lit).isCloseTo(1.5 * light.toLight(0.4), within(0.02));
+    }
 }

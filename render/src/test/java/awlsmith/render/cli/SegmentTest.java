@@ -33,6 +33,7 @@ class SegmentTest {
     static Path folder;
 
     private static Path clip;
+    private static Path table;
 
     @BeforeAll
     static void makeClip() {
@@ -41,6 +42,11 @@ class SegmentTest {
                 "-f lavfi -i testsrc2=s=160x120:r=25,loop=loop=-1:size=1 -f lavfi -i sine=d=3.6 -frames:v 90 -shortest"
                         + " -vf crop=128:96:x='16+6*sin(n*2.1)':y='12+5*cos(n*1.7)' -pix_fmt yuv420p -c:v ffv1 -c:a pcm_s16le "
                         + clip);
+    }
+
+    @BeforeAll
+    static void makeTable() throws IOException {
+        table = Files.writeString(folder.resolve("warm.cube"), "LUT_1D_SIZE 3\n0 0 0.1\n0.6 0.5 0.4\n1 1 0.9\n");
     }
 
     private record Run(int code, String err) {}
@@ -54,6 +60,9 @@ class SegmentTest {
     private static List<String> render(Path out, String... more) {
         var words = new ArrayList<String>(List.of("render", clip.toString(), out.toString()));
         words.addAll(TREATED);
+        // a second analysis behind the first, a value over time, and a file that goes along
+        words.addAll(List.of("--step", "denoise frames=1", "--step", "exposure stops=0:0,2:0.5"));
+        words.addAll(List.of("--step", "table share=60 file=" + table));
         words.addAll(List.of(more));
         return words;
     }
@@ -97,7 +106,7 @@ class SegmentTest {
         assertThat(told.code()).as(told.err()).isZero();
         assertThat(told.err()).contains("3 parts are to be made");
         String description = Files.readString(parts.resolve("segment-000002.json"));
-        assertThat(description).doesNotContain(folder.toString()).contains("camera-path");
+        assertThat(description).doesNotContain(folder.toString()).contains("camera-path", "noise/1", "warm.cube#");
         // the same file by another name, in another folder
         Path there = Files.createDirectories(folder.resolve("there"));
         Path copy = Files.copy(clip, there.resolve("copy.mkv"));

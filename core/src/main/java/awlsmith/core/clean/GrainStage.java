@@ -1,0 +1,145 @@
+package awlsmith.core.clean;
+
+import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Work;
+
+/**
+ * Adds grain: noise of a chosen strength and coarseness, another in every frame, strongest in the middle of the light and a third of that
+ * at black and white, as film has it (common practice, no source). It hangs on the frame's number and the sample's place alone, so that
+ * every part and every range has the same.
+ */
+public final class GrainStage implements Stage {
+    private static final int REACH = 6;
+    /** Deviation of four uniform numbers of 16 bits added up. */
+    private static final double FOUR = 65536 * Math.sqrt(4.0 / 12);
+
+    private static final float LEAST = 1 / 3f;
+
+    private final Format format;
+    private final float sigma;
+    private final float colour;
+    private final float[] kernel;
+
+    /**
+     * @param sigma deviation of the grain where it is strongest, 0..1 of the range
+     * @param colour of the colour differences' grain, likewise
+     * @param coarseness 1 changes from sample to sample, 2 is about two samples wide, up to 4
+     */
+    public GrainStage(Format format, double sigma, double colour, double coarseness) {
+        if (!(sigma >= 0) || !(colour >= 0) || !(coarseness >= 1 && coarseness <= 4)) {
+            throw new IllegalArgumentException(
+                    "sigma is " + sigma + ", colour " + colour + ", coarseness " + coarseness + ", must be 1..4");
+        }
+        this.format = format;
+        this.sigma = (float) sigma;
+        this.colour = (float) colour;
+        this.kernel = kernel(coarseness);
+    }
+
+    /** A Gaussian over 13 samples whose squares add up to 1, so that grain is as strong at every width. */
+    private static float[] kernel(double coarseness) {
+        double width = Math.max(1e-3, 0.75 * (coarseness - 1));
+        double[] all = new double[2 * REACH + 1];
+        double squares = 0;
+        for (int i = -REACH; i <= REACH; i++) {
+            all[i + REACH] = Math.exp(-i * i / (2 * width * width));
+            squares += all[i + REACH] * all[i + REACH];
+        }
+        float[] kernel = new float[all.length];
+        for (int i = 0; i < kernel.length; i++) {
+            kernel[i] = (float) (all[i] / Math.sqrt(squares));
+        }
+        return kernel;
+    }
+
+    @Override
+    public Format output() {
+        return format;
+    }
+
+    @Override
+    public Region needs(Region output) {
+        return output;
+    }
+
+    @Override
+    public Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work) {
+        Frame in = input.at(0).cut(wanted);
+        Frame out = Frame.blank(format, wanted, in.number(), in.time(), pool);
+        Chroma chroma = format.chroma();
+        for (int p = 0; p < out.planes().size(); p++) {
+            boolean light = !chroma.isDifference(p);
+            // of R'G'B' all planes get the same, so that it stays without colour
+            long seed = mixed(input.number() * 0x9E3779B97F4A7C15L + (light ? 0 : p));
+            float strength = light ? sigma : colour;
+            Plane from = in.plane(p);
+            Plane to = out.plane(p);
+            int left = wanted.x() / chroma.stepX(p);
+            int top = wanted.y() / chroma.stepY(p);
+            work.bands(to.height(), 32, (first, end) -> rows(from, to, first, end, left, top, seed, strength, light));
+        }
+        return out;
+    }
+
+    private void rows(
+            Plane from, Plane to, int first, int end, int left, int top, long seed, float strength, boolean light) {
+        int width = to.width();
+        float[][] across = new float[kernel.length][];
+        float[] raw = new float[width + 2 * REACH];
+        for (int y = first - REACH; y < end + REACH; y++) {
+            float[] row = across[Math.floorMod(y, kernel.length)];
+            row = row == null ? new float[width] : row;
+            across[Math.floorMod(y, kernel.length)] = row;
+            blurred(raw, row, left, top + y, seed);
+            int done = y - REACH;
+            if (done >= first) {
+                for (int x = 0; x < width; x++) {
+                    float sum = 0;
+                    for (int k = -REACH; k <= REACH; k++) {
+                        sum += kernel[k + REACH] * across[Math.floorMod(done + k, kernel.length)][x];
+                    }
+                    float value = from.at(x, done);
+                    to.set(x, done, value + strength * (light ? byLight(value) : 1) * sum);
+                }
+            }
+        }
+    }
+
+    private void blurred(float[] raw, float[] row, int left, int y, long seed) {
+        long line = mixed(seed + y * 0xBF58476D1CE4E5B9L);
+        for (int i = 0; i < raw.length; i++) {
+            raw[i] = gaussian(mixed(line + (left + i - REACH) * 0x94D049BB133111EBL));
+        }
+        for (int x = 0; x < row.length; x++) {
+            float sum = 0;
+            for (int k = 0; k < kernel.length; k++) {
+                sum += kernel[k] * raw[x + k];
+            }
+            row[x] = sum;
+        }
+    }
+
+    private static float byLight(float light) {
+        float l = Math.clamp(light, 0f, 1f);
+        return LEAST + (1 - LEAST) * 4 * l * (1 - l);
+    }
+
+    /** About normally distributed, deviation 1. */
+    private static float gaussian(long bits) {
+        long sum = (bits & 0xffff) + (bits >>> 16 & 0xffff) + (bits >>> 32 & 0xffff) + (bits >>> 48);
+        return (float) ((sum - 2 * 65535.0) / FOUR);
+    }
+
+    /** Source: S. Vigna, splitmix64's last steps, 2015 (public domain). */
+    private static long mixed(long x) {
+        long z = (x ^ x >>> 30) * 0xBF58476D1CE4E5B9L;
+        z = (z ^ z >>> 27) * 0x94D049BB133111EBL;
+        return z ^ z >>> 31;
+    }
+}
