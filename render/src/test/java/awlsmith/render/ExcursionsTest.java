@@ -55,8 +55,8 @@ class ExcursionsTest {
     void samplesBeyondBlackAndWhiteStayBeyond(String step) {
         for (Chroma chroma : new Chroma[] {Chroma.S420, Chroma.RGB}) {
             for (float value : new float[] {-0.35f, 1.4f}) {
-                var clip = new Flat(
-                        new Format(96, 64, chroma, Siting.LEFT, 10, ColourTags.UNKNOWN, Rational.ONE), value);
+                var clip =
+                        new Flat(new Format(96, 64, chroma, Siting.LEFT, 10, ColourTags.UNKNOWN, Rational.ONE), value);
                 var treatment = Analyses.complete(
                         new Recipe(List.of(Step.parse(step))).on(new Material(clip.format(), clip.times())),
                         clip,

@@ -37,6 +37,22 @@ public final class NoiseFold {
 
     private record Block(double mean, double structure, double rest, float[] squares) {}
 
+    /** Takes what was seen by another into account. */
+    public void add(NoiseFold other) {
+        for (int level = 0; level < light.length; level++) {
+            counts[level] += other.counts[level];
+            addAll(other.light[level], light[level]);
+        }
+        colourCount += other.colourCount;
+        addAll(other.colour, colour);
+    }
+
+    private static void addAll(double[] from, double[] to) {
+        for (int i = 0; i < to.length; i++) {
+            to[i] += from[i];
+        }
+    }
+
     /** Takes a whole frame into account. */
     public void see(Frame frame) {
         Chroma chroma = frame.format().chroma();

@@ -7,9 +7,21 @@ import java.util.List;
 /** Adds grain, so that what was cleaned or enlarged does not look like plastic. */
 final class GrainStep implements StepKind {
     private static final Param.Real AMOUNT = new Param.Real(
-            "amount", "Amount", "of 255", 0, 40, 3.0, "its standard deviation in the middle of the light; 2 to 4 is just felt");
+            "amount",
+            "Amount",
+            "of 255",
+            0,
+            40,
+            3.0,
+            "its standard deviation in the middle of the light; 2 to 4 is just felt");
     private static final Param.Real COARSENESS = new Param.Real(
-            "coarseness", "Coarseness", "", 1, 4, 1.6, "1 from pixel to pixel, 2 about two pixels wide; larger pictures bear coarser grain");
+            "coarseness",
+            "Coarseness",
+            "",
+            1,
+            4,
+            1.6,
+            "1 from pixel to pixel, 2 about two pixels wide; larger pictures bear coarser grain");
     private static final Param.Real COLOUR = new Param.Real(
             "colour", "Colour", "of 255", 0, 40, 0.0, "the same of the colours; black and white film has none");
 

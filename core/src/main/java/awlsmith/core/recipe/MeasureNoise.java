@@ -4,18 +4,16 @@ import awlsmith.core.clean.NoiseFold;
 import awlsmith.core.clean.NoiseModel;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
-import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
 /** Finds how strong the noise is at every light, and how coarse, from some frames all along the clip. */
 final class MeasureNoise implements Analysis<NoiseModel> {
-    /** Frames looked at of a clip, about. */
-    private static final int LOOKED_AT = 32;
-    /** One in so many where nobody knows how long the clip is. */
-    private static final int EVERY = 12;
+    /** Frames looked at of a clip, this many to twice as many. */
+    private static final int LOOKED_AT = 24;
 
     @Override
     public String id() {
@@ -29,23 +27,40 @@ final class MeasureNoise implements Analysis<NoiseModel> {
 
     @Override
     public Fold<NoiseModel> begin(Format input, Timing times) {
-        long every = times.count() == FrameRange.OPEN ? EVERY : Math.max(1, times.count() / LOOKED_AT);
-        return new Fold<>() {
-            private final NoiseFold fold = new NoiseFold();
-            private long seen;
+        return new Some();
+    }
 
-            @Override
-            public void see(Frame frame, Work work) {
-                if (seen++ % every == 0) {
-                    fold.see(frame);
+    /**
+     * Every so manieth frame: at first each, and each time there are too many every second one of them. So the same frames are looked at
+     * whether anybody knows beforehand how many will come or not.
+     */
+    private static final class Some implements Fold<NoiseModel> {
+        private final List<NoiseFold> folds = new ArrayList<>();
+        private long every = 1;
+        private long seen;
+
+        @Override
+        public void see(Frame frame, Work work) {
+            if (seen++ % every != 0) {
+                return;
+            }
+            var fold = new NoiseFold();
+            fold.see(frame);
+            folds.add(fold);
+            if (folds.size() == 2 * LOOKED_AT) {
+                for (int i = folds.size() - 1; i > 0; i -= 2) {
+                    folds.remove(i);
                 }
+                every *= 2;
             }
+        }
 
-            @Override
-            public NoiseModel found() {
-                return fold.found();
-            }
-        };
+        @Override
+        public NoiseModel found() {
+            var all = new NoiseFold();
+            folds.forEach(all::add);
+            return all.found();
+        }
     }
 
     @Override

@@ -8,7 +8,13 @@ import java.util.List;
 public interface StepKind {
     /** How much of a step is done; kinds that change samples where they are offer it, and the treatment sees to it. */
     Param.Whole SHARE = new Param.Whole(
-            "share", "Share", "%", 0, 100, 100L, "how much of it is done; less keeps more of the picture as it reaches the step");
+            "share",
+            "Share",
+            "%",
+            0,
+            100,
+            100L,
+            "how much of it is done; less keeps more of the picture as it reaches the step");
 
     /** Name in recipes and on the command line. */
     String id();

@@ -149,7 +149,8 @@ class SpaceTest {
         assertThat(none).isCloseTo(0.4f, within(1e-5f));
         assertThat(some).isCloseTo(0.4f + 0.25f * (whole - 0.4f), within(1e-5f));
         var light = TransferCurve.BT709;
-        double lit = light.toLight(treated(in, "exposure stops=1 share=50").plane(0).at(5, 5));
+        double lit =
+                light.toLight(treated(in, "exposure stops=1 share=50").plane(0).at(5, 5));
         assertThat(lit).isCloseTo(1.5 * light.toLight(0.4), within(0.02));
     }
 }
