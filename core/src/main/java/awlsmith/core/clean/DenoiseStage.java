@@ -216,7 +216,7 @@ public final class DenoiseStage implements Stage {
                 return;
             }
             Region hold = here.window();
-            alignment = new Alignment(here.light(), hold, format.width(), format.height(), part, noise.level());
+            alignment = new Alignment(here.light(), hold, format.width(), format.height(), part, noise.least());
             for (Frame other : others) {
                 work.cancel().check();
                 motions.add(alignment.find(other.light(), hold, work));

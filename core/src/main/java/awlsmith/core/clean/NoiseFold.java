@@ -26,7 +26,10 @@ public final class NoiseFold {
 
     private static final double BRIGHTEST = 0.98;
     /** Blocks that a light must have to be believed. */
-    private static final int ENOUGH = 60;
+    private static final int ENOUGH = 200;
+    /** Times the usual noise that the noise of any light may be; what seems more is structure. */
+    private static final double MOST = 2;
+
     /** Deviation that is as good as none, a fifth of a step of 8 bits. */
     private static final double LEAST = 0.2 / 255;
 
@@ -145,6 +148,9 @@ public final class NoiseFold {
             count += counts[level];
         }
         double usual = count == 0 ? 0 : deviation(all, count);
+        for (int level = 0; level < levels.length; level++) {
+            levels[level] = Math.min(levels[level], MOST * usual);
+        }
         return new NoiseModel(
                 filled(levels, usual),
                 colourCount == 0 ? 0 : deviation(colour, colourCount),

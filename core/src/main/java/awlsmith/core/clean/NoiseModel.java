@@ -67,8 +67,8 @@ public record NoiseModel(List<Double> levels, double colour, List<Double> shape,
         return all;
     }
 
-    /** The mean of luma's deviations. */
-    public double level() {
-        return levels.stream().mapToDouble(Double::doubleValue).average().orElse(0);
+    /** The least of luma's deviations: what lies within it lies within the noise at every light. */
+    double least() {
+        return levels.stream().mapToDouble(Double::doubleValue).min().orElse(0);
     }
 }

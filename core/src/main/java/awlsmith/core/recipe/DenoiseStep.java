@@ -4,7 +4,6 @@ import awlsmith.core.clean.DenoiseStage;
 import awlsmith.core.clean.NoiseModel;
 import awlsmith.core.pipeline.Stage;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /** Takes noise out, over time along the motion and within the picture, by as much as is measured or told. */
@@ -108,8 +107,8 @@ final class DenoiseStep implements StepKind {
     @Override
     public String summary(Settings settings, Given given) {
         String strength = Words.number(settings.real(STRENGTH).orElseThrow()) + "x";
-        return model(settings, given)
-                .map(noise -> strength + String.format(Locale.ROOT, " noise %.1f", 255 * noise.level()))
-                .orElse(strength + " noise, once measured");
+        return settings.real(NOISE)
+                .map(told -> strength + " noise " + Words.number(told))
+                .orElse(strength + (given.finding(MEASURED).isPresent() ? ", as measured" : ", once measured"));
     }
 }
