@@ -110,7 +110,7 @@ public final class Cleaning {
         say(
                 "PSNR-Y in dB against the truth, " + FRAMES + " frames no wider than 640, the first and last "
                         + LEFT_OUT
-                        + " and an edge of " + BORDER + " pixels left out (of nlmeans, owdenoise and bm3d " + FEW
+                        + " and an edge of " + BORDER + " pixels left out (of nlmeans and owdenoise " + FEW
                         + " frames). Noise is added to luma with the deviation told, of 255, and half of it to colour; coarse: means of 2x2, twice;"
                         + " coded: white and then H.264 at CRF 20. Ours measures the noise itself, all settings as they are; FFmpeg's filters are told"
                         + " it, at the best of two or three settings each; bm3d took nothing out at the settings tried and is left out. Behind each the frames a second, on all cores.");
