@@ -70,7 +70,9 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
             Codec known = Codecs.find(codec).orElse(Codecs.H264);
             known.params().forEach(param -> {
                 Object value = tree.get(param.key());
-                if (value != null && !value.equals(0)) {
+                boolean asTheSource =
+                        param.key().equals("depth") && Integer.valueOf(0).equals(value);
+                if (value != null && !asTheSource) {
                     values.put(param.key(), value);
                 }
             });

@@ -244,6 +244,9 @@ class RenderPlanTest {
         assertThat(told.gop()).isEqualTo(48);
         assertThat(Deliverable.fromTree(Map.of("codec", "H264", "quality", 20, "depth", 0, "gop", 12, "sound", true)))
                 .isEqualTo(Deliverable.of("h264", Map.of("quality", 20, "gop", 12), true));
+        // 0 is no depth, but the best quality there is
+        assertThat(Deliverable.fromTree(Map.of("codec", "H264", "quality", 0, "depth", 0, "gop", 48, "sound", true)))
+                .isEqualTo(Deliverable.of("h264", Map.of("quality", 0, "gop", 48), true));
         assertThat(Deliverable.fromTree(Map.of("codec", "FFV1", "quality", 17, "depth", 12, "gop", 48, "sound", false)))
                 .isEqualTo(Deliverable.of("ffv1", Map.of("depth", 12), false));
     }
