@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Format;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import java.io.BufferedReader;
@@ -95,13 +96,12 @@ public final class Indexer {
         arguments.addAll(List.of("-fps_mode", "passthrough", "-f", looks ? "rawvideo" : "framecrc", "pipe:1"));
         var found = new Found();
         var sums = new ArrayList<Integer>();
-        var layout = new RawLayout(info.video().resolvedClear());
         var clear = new AtomicBoolean();
         try (Child child =
                 Child.start(Tool.FFMPEG, arguments, Limits.decoding(info), line -> found.line(line, progress))) {
             Thread reader = Thread.ofVirtual().start(() -> {
                 if (looks) {
-                    look(child, layout, sums, clear);
+                    look(child, info.video().resolvedClear(), sums, clear);
                 } else {
                     readSums(child, sums);
                 }
@@ -136,12 +136,15 @@ public final class Indexer {
     }
 
     /** Whole raw pictures: their checksums, and whether any of them lets anything through. */
-    private static void look(Child child, RawLayout layout, List<Integer> sums, AtomicBoolean clear) {
+    private static void look(Child child, Format format, List<Integer> sums, AtomicBoolean clear) {
+        var layout = new RawLayout(format);
         byte[] raw = new byte[layout.frameBytes()];
         try {
             while (child.output().readNBytes(raw, 0, raw.length) == raw.length) {
                 sums.add(FrameIndex.sum(raw));
-                clear.compareAndSet(false, !clear.get() && !layout.isOpaque(raw));
+                if (!clear.get() && !layout.isOpaque(raw)) {
+                    clear.set(true);
+                }
             }
         } catch (IOException e) {
             // broken off; the exit code tells why
