@@ -102,16 +102,12 @@ public final class AlphaStage implements Stage {
         return weighed + (1 - weight) * under;
     }
 
-    /** Black, for each plane of a picture. */
-    public static float[] black(Format format) {
-        return new float[format.chroma().planes()];
-    }
-
-    /** What brings pictures to another form of transparency; empty where they have it. Without any they lie over black. */
+    /** What brings pictures to another form of transparency; empty where they have it. Without any they lie over black, 0 in every plane. */
     public static List<Stage> between(Format from, Alpha to) {
         if (from.alpha() == to || !from.alpha().isThere()) {
             return List.of();
         }
-        return List.of(to.isThere() ? to(to, from) : over(black(from), from));
+        return List.of(
+                to.isThere() ? to(to, from) : over(new float[from.chroma().planes()], from));
     }
 }

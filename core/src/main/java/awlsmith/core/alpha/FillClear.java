@@ -39,7 +39,7 @@ public final class FillClear implements Stage {
         return format;
     }
 
-    /** Whole squares of the coarsest kind, and one more on every side. */
+    /** Whole squares of the coarsest kind, and two more on every side. */
     @Override
     public Region needs(Region wanted) {
         int side = SIDES[SIDES.length - 1];

@@ -3,7 +3,6 @@ package awlsmith.core.clean;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
-import java.util.Arrays;
 
 /**
  * Takes noise out of one plane by the cosines of blocks that overlap: first what is no more than noise is cut, then, with that as a guess of
@@ -68,7 +67,7 @@ final class BlockShrink {
         });
     }
 
-    private int mirrored(int at, int size) {
+    private static int mirrored(int at, int size) {
         int i = at < 0 ? -1 - at : at;
         i = i >= size ? 2 * size - 1 - i : i;
         return Math.clamp(i, 0, size - 1);
@@ -151,17 +150,23 @@ final class BlockShrink {
                 float[] data = from.plane().data();
                 for (int phase = 0; phase < STEP; phase++) {
                     float[] to = into[r * STEP + phase];
-                    for (int i = 0; i < count + 2; i++) {
-                        int column = (first + i) * STEP + phase;
-                        boolean inside = column >= part.x() && column < part.right();
-                        int own = inside ? column : Math.clamp(mirrored(column, width), part.x(), part.right() - 1);
-                        to[i] = data[at + own];
+                    int begin = Math.clamp(Math.ceilDiv(part.x() - phase, STEP) - first, 0, count + 2);
+                    int end = Math.clamp(Math.floorDiv(part.right() - 1 - phase, STEP) + 1 - first, begin, count + 2);
+                    for (int i = 0; i < begin; i++) {
+                        to[i] = data[at + outside((first + i) * STEP + phase, part)];
+                    }
+                    int column = at + first * STEP + phase;
+                    for (int i = begin; i < end; i++) {
+                        to[i] = data[column + i * STEP];
+                    }
+                    for (int i = end; i < count + 2; i++) {
+                        to[i] = data[at + outside((first + i) * STEP + phase, part)];
                     }
                 }
             }
         }
 
-        /** Beyond what is held, of what is not wanted anyway, any sample. */
+        /** Beyond the picture its mirror image; beyond what is held, of what is not wanted anyway, any sample. */
         private int outside(int column, Region part) {
             return Math.clamp(mirrored(column, width), part.x(), part.right() - 1);
         }
@@ -213,12 +218,5 @@ final class BlockShrink {
             }
             return (float) Math.sqrt(sum / 4);
         }
-    }
-
-    /** Noise that changes from sample to sample: as much of every frequency. */
-    static float[] white() {
-        float[] shape = new float[Blocks.SIZE];
-        Arrays.fill(shape, 1);
-        return shape;
     }
 }

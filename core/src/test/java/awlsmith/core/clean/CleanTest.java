@@ -52,7 +52,8 @@ class CleanTest {
         float[] sigma = {0.1f, 0.5f, 1, 2, 0, 0.7f, 1.4f, 3};
         float[] wa = new float[Blocks.LANES];
         float[] wb = new float[Blocks.LANES];
-        float[] shape = BlockShrink.white();
+        float[] shape = new float[Blocks.SIZE];
+        java.util.Arrays.fill(shape, 1);
         vector.forward(a);
         scalar.forward(b);
         assertThat(a).isEqualTo(b);
