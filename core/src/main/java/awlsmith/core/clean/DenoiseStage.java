@@ -31,6 +31,7 @@ public final class DenoiseStage implements Stage {
     private final int radius;
     private final float strength;
     private final float colour;
+    private final float[] levels;
     private final float[] shape;
     private final float[] colourShape;
 
@@ -49,6 +50,7 @@ public final class DenoiseStage implements Stage {
         this.radius = radius;
         this.strength = (float) strength;
         this.colour = (float) colour;
+        this.levels = NoiseModel.floats(noise.levels());
         this.shape = NoiseModel.floats(noise.shape());
         this.colourShape = NoiseModel.floats(noise.colourShape());
     }
@@ -153,9 +155,9 @@ public final class DenoiseStage implements Stage {
             return sigma.fill((float) noise.colour() * colour);
         }
         if (noise.isEven()) {
-            return sigma.fill(strength * noise.sigma(0));
+            return sigma.fill(strength * levels[0]);
         }
-        Plane light = around.own(p, 0);
+        Plane light = around.own(p);
         around.work.bands(sigma.height(), 16, (from, to) -> {
             float[] columns = new float[sigma.width()];
             for (int y = from; y < to; y++) {
@@ -178,7 +180,7 @@ public final class DenoiseStage implements Stage {
         int to = sigma.row(y);
         for (int x = 0; x <= last; x++) {
             float mean = columns[Math.max(0, x - 1)] + columns[x] + columns[Math.min(last, x + 1)];
-            sigma.data()[to + x] = strength * noise.sigma(mean);
+            sigma.data()[to + x] = strength * NoiseModel.sigma(levels, mean);
         }
     }
 
@@ -224,15 +226,13 @@ public final class DenoiseStage implements Stage {
         }
 
         /** A plane of this frame over the part, the samples shared. */
-        Plane own(int p, int distance) {
-            Frame frame = in.at(distance);
-            return frame.cut(part.aligned(format.chroma(), format.width(), format.height()))
-                    .plane(p);
+        Plane own(int p) {
+            return in.at(0).cut(part).plane(p);
         }
 
         /** @param sigma becomes what is left of the noise */
         void mean(int p, Plane sigma, Plane out) {
-            Plane here = own(p, 0);
+            Plane here = own(p);
             var laid = new ArrayList<Plane>();
             var shares = new ArrayList<Plane>();
             for (int k = 0; k < others.size(); k++) {
@@ -278,7 +278,7 @@ public final class DenoiseStage implements Stage {
             int stepX = format.chroma().stepX(p);
             int stepY = format.chroma().stepY(p);
             if (p == 0 && format.chroma() != Chroma.RGB) {
-                alignment.lay(motions.get(k), other.plane(0), other.window(), over, work);
+                alignment.lay(motions.get(k), over, work);
             } else {
                 alignment.layOther(motions.get(k), other.plane(p), other.window(), stepX, stepY, over, work);
             }

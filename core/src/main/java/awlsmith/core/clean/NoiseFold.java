@@ -19,7 +19,7 @@ import java.util.List;
 public final class NoiseFold {
     private static final double ASKED = 0.25;
     private static final double QUIET = 0.5;
-    /** Mean square of white noise in the quieter half of blocks, by what it is in all; found by simulation, see the test. */
+    /** Mean square of white noise in the quieter half of blocks, by what it is in all: worked out from the spread of a sum of sixty squares. */
     private static final double CHOSEN = 0.865;
     /** Light next to black or white is cut off, and so is its noise. */
     private static final double DARKEST = 0.02;

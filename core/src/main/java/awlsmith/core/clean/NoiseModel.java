@@ -51,12 +51,11 @@ public record NoiseModel(List<Double> levels, double colour, List<Double> shape,
         return levels.stream().distinct().count() == 1;
     }
 
-    /** Deviation of luma's noise where light is so much. */
-    float sigma(float light) {
+    /** Deviation of luma's noise where light is so much. @param levels as floats, for whole pictures */
+    static float sigma(float[] levels, float light) {
         float at = Math.clamp(light, 0f, 1f) * (LEVELS - 1);
         int i = Math.min((int) at, LEVELS - 2);
-        double low = levels.get(i);
-        return (float) (low + (at - i) * (levels.get(i + 1) - low));
+        return levels[i] + (at - i) * (levels[i + 1] - levels[i]);
     }
 
     static float[] floats(List<Double> values) {

@@ -138,9 +138,12 @@ public final class Alignment {
     public static final class Motions {
         /** In eighths of a sample: across in the upper half of the number, down in the lower; by rows of squares. */
         private final int[] packed;
+        /** The neighbour's luma, with its edge samples around it. */
+        private final Padded luma;
 
-        private Motions(int[] packed) {
+        private Motions(int[] packed, Padded luma) {
             this.packed = packed;
+            this.luma = luma;
         }
     }
 
@@ -151,7 +154,7 @@ public final class Alignment {
      * @param out gets the part, its size
      */
     public void lay(Plane there, Region hold, Plane out, Work work) {
-        lay(find(there, hold, work), there, hold, out, work);
+        lay(find(there, hold, work), out, work);
     }
 
     /** Finds where the squares of the part lie in a neighbour. @param there as large as the plane this was made with */
@@ -167,12 +170,12 @@ public final class Alignment {
                 }
             }
         });
-        return new Motions(packed);
+        return new Motions(packed, other);
     }
 
     /** Lays a neighbour's luma over the part, by motions found before. */
-    public void lay(Motions motions, Plane there, Region hold, Plane out, Work work) {
-        Padded other = piece(there, hold);
+    public void lay(Motions motions, Plane out, Work work) {
+        Padded other = motions.luma;
         Squares squares = squares();
         work.bands(squares.rows(), 1, (first, end) -> {
             float[] rows = new float[(SQUARE + 3) * SQUARE];

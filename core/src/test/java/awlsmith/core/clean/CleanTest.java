@@ -303,7 +303,8 @@ class CleanTest {
         }
         NoiseModel noise = fold.found();
         if (blur == 0) {
-            assertThat(255 * noise.sigma(0.5f)).isBetween((float) level * 0.88f, (float) level * 1.12f);
+            assertThat(255 * NoiseModel.sigma(NoiseModel.floats(noise.levels()), 0.5f))
+                    .isBetween((float) level * 0.88f, (float) level * 1.12f);
             assertThat(255 * noise.colour()).isBetween(level / 2 * 0.85, level / 2 * 1.15);
             assertThat(noise.shape().get(63)).isBetween(0.7, 1.4);
         } else {
@@ -317,7 +318,8 @@ class CleanTest {
         var scene = new Scene(format(320, 240), n -> 2 * n, 0, 0, 3);
         var fold = new NoiseFold();
         fold.see(scene.clean(0));
-        assertThat(255 * fold.found().sigma(0.5f)).isLessThan(1);
+        assertThat(255 * NoiseModel.sigma(NoiseModel.floats(fold.found().levels()), 0.5f))
+                .isLessThan(1);
     }
 
     /** Noise by chance comes to the same whatever part is asked for, as the fuzz holds for all steps; here at places of every kind. */
