@@ -185,6 +185,11 @@ public final class WithAlpha implements Stage {
     }
 
     @Override
+    public long sharedBytes() {
+        return Math.max(colour.sharedBytes(), plane.map(Stage::sharedBytes).orElse(0L));
+    }
+
+    @Override
     public long workBytes() {
         return Math.max(colour.workBytes(), plane.map(Stage::workBytes).orElse(0L));
     }

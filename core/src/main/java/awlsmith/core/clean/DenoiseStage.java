@@ -88,7 +88,7 @@ public final class DenoiseStage implements Stage {
     }
 
     @Override
-    public long workBytes() {
+    public long sharedBytes() {
         // padded copies that the laying works on, neighbours, weights and deviations
         return (long) Float.BYTES * format.width() * format.height() * (6 * radius + 6);
     }

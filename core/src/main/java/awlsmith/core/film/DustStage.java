@@ -59,7 +59,7 @@ public final class DustStage implements Stage {
     }
 
     @Override
-    public long workBytes() {
+    public long sharedBytes() {
         // both motions, warped neighbours, what stands out, marks, and the pyramids
         return 20L * Float.BYTES * format.width() * format.height();
     }

@@ -135,7 +135,10 @@ public final class Chain {
         return regions(output, FrameRange.all()).getFirst();
     }
 
-    /** Most bytes of planes alive at once while one frame over the given part of the output is made. */
+    /**
+     * Most bytes of planes alive at once while one frame over the given part of the output is made, with what the one stage at work needs
+     * beside them whatever the threads.
+     */
     public long bytesAlive(Region output) {
         var regions = regions(output, FrameRange.all());
         Format format = source;
@@ -145,7 +148,8 @@ public final class Chain {
             bytes += format.floatBytes(regions.get(i)) * (stage.before() + stage.after() + 1);
             format = stage.output();
         }
-        return bytes + format.floatBytes(regions.getLast());
+        long shared = stages.stream().mapToLong(Stage::sharedBytes).max().orElse(0);
+        return bytes + format.floatBytes(regions.getLast()) + shared;
     }
 
     /** Most bytes beside planes that one thread needs in any of the stages; they run one after the other. */

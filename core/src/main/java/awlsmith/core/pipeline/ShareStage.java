@@ -46,6 +46,11 @@ public final class ShareStage implements Stage {
     }
 
     @Override
+    public long sharedBytes() {
+        return whole.sharedBytes();
+    }
+
+    @Override
     public Region needs(Region wanted) {
         return wanted.around(whole.needs(wanted));
     }

@@ -96,6 +96,11 @@ public interface Stage {
         return 0;
     }
 
+    /** Bytes beside its frames that it needs once, however many threads work on it: planes that all of them share. */
+    default long sharedBytes() {
+        return 0;
+    }
+
     /** Bytes beside its frames that each thread working on it needs, roughly; a net's inner planes are such. */
     default long workBytes() {
         return 0;

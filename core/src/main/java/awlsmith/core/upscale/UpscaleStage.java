@@ -79,13 +79,13 @@ public final class UpscaleStage implements ModelStage {
     @Override
     public long workBytes() {
         int reach = 2 * card.reach();
-        long tile =
-                net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
-        if (card.frames() == 1) {
-            return tile;
-        }
-        // the neighbours as they are laid, and the padded copies that the laying works on
-        return tile + (card.frames() + 2L) * Float.BYTES * input.width() * input.height();
+        return net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
+    }
+
+    /** The neighbours as they are laid, and the padded copies that the laying works on. */
+    @Override
+    public long sharedBytes() {
+        return card.frames() == 1 ? 0 : (card.frames() + 2L) * Float.BYTES * input.width() * input.height();
     }
 
     @Override
