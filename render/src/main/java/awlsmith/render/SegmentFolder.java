@@ -3,6 +3,7 @@ package awlsmith.render;
 import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.plan.Codecs;
+import awlsmith.core.recipe.Sha256;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
 import java.io.IOException;

@@ -1,6 +1,5 @@
 package awlsmith.core.plan;
 
-import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.recipe.Param;
@@ -38,15 +37,11 @@ public interface Codec {
     boolean holdsAlpha();
 
     /**
-     * The format of the pictures in the file.
+     * The format of the pictures in the file; colour tags stay as they are, {@link Deliverable#fileFormat} fills them in.
      *
      * @param treated format behind the last step
-     * @param colour tags to put in as they are; what is untagged is filled in by {@link Deliverable#fileFormat}
      */
-    Format format(Format treated, Settings settings, ColourTags colour);
-
-    /** Whether lines of two fields may lie in pictures of this format. */
-    boolean holdsFields(Format treated);
+    Format format(Format treated, Settings settings);
 
     /** Frames from one picture that stands for itself to the next. */
     int gop(Settings settings);

@@ -89,9 +89,8 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
      * @param sourceHeight lines of the source, which decide what untagged colour means
      */
     public Format fileFormat(Format treated, int sourceHeight) {
-        ColourTags tags = treated.colour();
-        Format plain = codec.format(treated, settings, tags);
-        return plain.withColour(resolved(tags, treated.chroma(), plain.chroma(), sourceHeight));
+        Format plain = codec.format(treated, settings);
+        return plain.withColour(resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight));
     }
 
     /** The value of one of the codec's settings, as it is written; its own choice where none was given. */

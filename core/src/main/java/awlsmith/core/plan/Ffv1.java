@@ -1,7 +1,6 @@
 package awlsmith.core.plan;
 
 import awlsmith.core.picture.Chroma;
-import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.recipe.Param;
@@ -62,14 +61,14 @@ final class Ffv1 implements Codec {
     }
 
     @Override
-    public Format format(Format treated, Settings settings, ColourTags colour) {
+    public Format format(Format treated, Settings settings) {
         return new Format(
                 treated.width(),
                 treated.height(),
                 treated.chroma(),
                 Deliverable.told(treated, treated.chroma()),
                 held(treated, settings.choice(DEPTH).map(Integer::parseInt).orElse(treated.depth())),
-                colour,
+                treated.colour(),
                 treated.sar(),
                 treated.scan(),
                 treated.alpha());
@@ -79,11 +78,6 @@ final class Ffv1 implements Codec {
     private static int held(Format treated, int bits) {
         int most = treated.alpha().isThere() && treated.chroma() != Chroma.RGB ? 10 : 12;
         return bits == 9 ? 10 : bits > most ? 16 : bits;
-    }
-
-    @Override
-    public boolean holdsFields(Format treated) {
-        return true;
     }
 
     /** Every picture stands for itself. */

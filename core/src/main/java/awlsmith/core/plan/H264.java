@@ -2,7 +2,6 @@ package awlsmith.core.plan;
 
 import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
-import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
@@ -84,22 +83,21 @@ final class H264 implements Codec {
     }
 
     @Override
-    public Format format(Format treated, Settings settings, ColourTags colour) {
+    public Format format(Format treated, Settings settings) {
         return new Format(
                 treated.width() + treated.width() % 2,
                 treated.height() + treated.height() % 2,
                 Chroma.S420,
                 Deliverable.told(treated, Chroma.S420),
                 settings.choice(DEPTH).map(Integer::parseInt).orElse(treated.depth() > 8 ? 10 : 8),
-                colour,
+                treated.colour(),
                 treated.sar(),
                 holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE,
                 Alpha.NONE);
     }
 
     /** Interlaced pictures of halved chroma come in whole rows of macroblock pairs: lines must be a multiple of four. */
-    @Override
-    public boolean holdsFields(Format treated) {
+    private static boolean holdsFields(Format treated) {
         return treated.height() % 4 == 0;
     }
 

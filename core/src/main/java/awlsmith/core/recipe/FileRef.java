@@ -1,8 +1,5 @@
 package awlsmith.core.recipe;
 
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.regex.Pattern;
 
 /**
@@ -22,15 +19,7 @@ public record FileRef(String name, String hash) {
         String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
         String clean = UNSAFE.matcher(last).replaceAll("_");
         String brief = clean.length() > LONGEST ? clean.substring(clean.length() - LONGEST) : clean;
-        return new FileRef(brief.isEmpty() ? "_" : brief, hash(content));
-    }
-
-    private static String hash(byte[] content) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return new FileRef(brief.isEmpty() ? "_" : brief, Sha256.hex(content));
     }
 
     /** @throws IllegalArgumentException when it is not written as {@link #toString} does */

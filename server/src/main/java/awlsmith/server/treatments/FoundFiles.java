@@ -1,9 +1,9 @@
 package awlsmith.server.treatments;
 
 import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.Sha256;
 import awlsmith.media.Clip;
 import awlsmith.media.FrameIndex;
-import awlsmith.render.Sha256;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
 import java.io.UncheckedIOException;

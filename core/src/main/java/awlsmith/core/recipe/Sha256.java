@@ -1,19 +1,23 @@
-package awlsmith.render;
+package awlsmith.core.recipe;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
-/** Names things by what is in them. */
+/** Names things by what is in them: SHA-256 (FIPS 180-4), as 64 hexadecimal digits. */
 public final class Sha256 {
     private Sha256() {}
 
-    /** SHA-256 (FIPS 180-4) of a text in UTF-8, as 64 hexadecimal digits. */
+    /** Of a text in UTF-8. */
     public static String hex(String text) {
+        return hex(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Of a file's content. */
+    public static String hex(byte[] content) {
         try {
-            byte[] hash = MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(hash);
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java has SHA-256", e);
         }
