@@ -1,12 +1,14 @@
 package awlsmith.footage;
 
 import awlsmith.core.picture.Plane;
+import awlsmith.media.Rounding;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalDouble;
 
 /** Sends luma frames through a lossy codec of FFmpeg's and back. */
 public final class Codec {
@@ -17,6 +19,18 @@ public final class Codec {
      * @param encoder FFmpeg's encoder with its options: {@code libx264 -crf 28}
      */
     public static List<Plane> through(List<Plane> frames, String encoder) {
+        return coded(frames, encoder).frames();
+    }
+
+    /**
+     * Frames that came back.
+     *
+     * @param step how coarsely the codec rounded, see {@link Rounding}; empty where it does not tell
+     */
+    public record Coded(List<Plane> frames, OptionalDouble step) {}
+
+    /** The same with what the codec tells of itself. */
+    public static Coded coded(List<Plane> frames, String encoder) {
         int width = frames.getFirst().width();
         int height = frames.getFirst().height();
         try {
@@ -32,7 +46,8 @@ public final class Codec {
                         form + " -s " + width + "x" + height + " -r 25 -i " + raw + " -c:v " + encoder + " -threads 1 "
                                 + coded);
                 run(folder, "-i " + coded + " " + form + " " + back);
-                return unpacked(Files.readAllBytes(back), width, height);
+                String name = encoder.split(" ")[0].replace("libx264", "h264");
+                return new Coded(unpacked(Files.readAllBytes(back), width, height), Rounding.step(coded, name));
             } finally {
                 for (String name : List.of("in.yuv", "coded.mkv", "back.yuv", "log")) {
                     Files.deleteIfExists(folder.resolve(name));

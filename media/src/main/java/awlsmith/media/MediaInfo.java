@@ -2,6 +2,7 @@ package awlsmith.media;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.plan.ModelSuggestion;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -112,6 +113,18 @@ public record MediaInfo(
     /** The same of a file that was moved. */
     public MediaInfo at(Path place) {
         return new MediaInfo(place, container, bytes, start, duration, bitRate, video, sounds, extras);
+    }
+
+    /** Bits a second of the pictures, or of everything where the file does not tell them apart; 0 when unknown. */
+    public long pictureBitRate() {
+        return video.bitRate() > 0 ? video.bitRate() : bitRate;
+    }
+
+    /** The model that codec and bit rate speak for. @param rate frames a second */
+    public ModelSuggestion model(double rate) {
+        Format format = video.format();
+        return ModelSuggestion.of(
+                video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, pictureBitRate());
     }
 
     /** Frames to expect: the container's count, else length times rate, else 0. */

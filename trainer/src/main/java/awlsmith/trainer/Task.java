@@ -1,11 +1,15 @@
 package awlsmith.trainer;
 
+import awlsmith.core.clean.DenoiseStage;
+import awlsmith.core.clean.RepairStage;
 import awlsmith.core.fields.FieldsAround;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.resample.Kernel;
 import awlsmith.footage.Drawings;
 import awlsmith.footage.PackageCache;
 import awlsmith.footage.PictureSet;
+import awlsmith.trainer.pairs.Coded;
+import awlsmith.trainer.pairs.Noisy;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Softened;
@@ -29,7 +33,9 @@ enum Task {
             "Drawn",
             "drawn films, titles and screens: flat colours and lines",
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
-    FIELDS("fields", "Fields", "woven fields of tape and broadcast", List.of(new Woven()));
+    FIELDS("fields", "Fields", "woven fields of tape and broadcast", List.of(new Woven())),
+    NOISY("noisy", "Noisy", "noise and grain of cameras and film", List.of(new Noisy())),
+    CODED("coded", "Coded", "what lossy codecs leave: blocks, rings, loss of detail", List.of(new Coded()));
 
     private static final int DRAWN_SHEETS = 90;
 
@@ -64,36 +70,51 @@ enum Task {
 
     /** What its models do. */
     ModelCard.Job job() {
-        return this == FIELDS ? ModelCard.Job.FIELDS : ModelCard.Job.ENLARGE;
+        return switch (this) {
+            case FIELDS -> ModelCard.Job.FIELDS;
+            case NOISY -> ModelCard.Job.DENOISE;
+            case CODED -> ModelCard.Job.REPAIR;
+            default -> ModelCard.Job.ENLARGE;
+        };
     }
 
     int factor() {
-        return this == FIELDS ? 1 : 2;
+        return job() == ModelCard.Job.ENLARGE ? 2 : 1;
     }
 
     /** Planes that its models read. */
     int planes(ModelCard.Mode mode) {
-        return this == FIELDS ? FieldsAround.SEEN : frames(mode) + (isTold(mode) ? 1 : 0);
+        return switch (this) {
+            case FIELDS -> FieldsAround.SEEN;
+            case NOISY -> DenoiseStage.SHOWN;
+            case CODED -> RepairStage.SHOWN;
+            default -> frames(mode) + (isTold(mode) ? 1 : 0);
+        };
     }
 
     /** Whether its models can be told how soft the footage is. */
     boolean isTold(ModelCard.Mode mode) {
-        return this == PHOTOGRAPHIC && mode != ModelCard.Mode.FAST;
+        return this == NOISY || this == CODED || this == PHOTOGRAPHIC && mode != ModelCard.Mode.FAST;
     }
 
     /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
     int frames(ModelCard.Mode mode) {
-        return this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
+        return this == NOISY || this == CODED || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
     }
 
     /** What a model's gain is told over. */
     String rival() {
-        return this == FIELDS ? "the rule without a net" : "Lanczos";
+        return switch (this) {
+            case FIELDS -> "the rule without a net";
+            case NOISY -> "the cleaning without a net";
+            case CODED -> "the picture as it was decoded";
+            default -> "Lanczos";
+        };
     }
 
     /** Name of a model's file, without its ending. */
     String file(ModelCard.Mode mode) {
-        String size = this == FIELDS ? "" : "-" + factor() + "x";
+        String size = job() == ModelCard.Job.ENLARGE ? "-" + factor() + "x" : "";
         return id + size + (mode == ModelCard.Mode.QUALITY ? "" : "-" + mode.id());
     }
 
@@ -106,9 +127,9 @@ enum Task {
     }
 
     List<PairMaker> makers(ModelCard.Mode mode) {
-        if (frames(mode) > 1) {
+        if (this == WORN && frames(mode) > 1) {
             return List.of(new Worn(frames(mode)));
         }
-        return isTold(mode) ? List.of(new Softened()) : makers;
+        return this == PHOTOGRAPHIC && isTold(mode) ? List.of(new Softened()) : makers;
     }
 }

@@ -1,5 +1,9 @@
 package awlsmith.core.clean;
 
+import awlsmith.core.model.Correction;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.motion.Alignment;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
@@ -7,19 +11,29 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Takes noise out: first over time, as the mean of the frame and its neighbours laid over it along the motion as far as they agree, then what
  * is left of it in the picture, by the cosines of small blocks. How much noise each sample has is told by a {@link NoiseModel}, and what the
- * first takes away is known to the second.
+ * first takes away is known to the second. A net may then put back into the light what went with the noise, and take away what was left of it:
+ * it is shown {@link #SHOWN} planes, the result so far, the frame, the mean, four neighbours laid over the frame, the deviation before and
+ * after the mean, and how fine the noise is.
  */
-public final class DenoiseStage implements Stage {
+public final class DenoiseStage implements ModelStage {
     /** Frames on each side that may be read. */
     public static final int MOST_FRAMES = 3;
+
+    /** Planes that a net is shown. */
+    public static final int SHOWN = 10;
+
+    /** Neighbours among them. */
+    private static final int NEIGHBOURS = 4;
+    /** Deviations are shown to a net this many times as large, so that they are of the light's order. */
+    private static final float TOLD = 4;
 
     /** Luma samples around a part that the two passes over blocks read, of halved planes too. */
     private static final int AROUND = 2 * 2 * BlockShrink.REACH;
@@ -34,13 +48,28 @@ public final class DenoiseStage implements Stage {
     private final float[] levels;
     private final float[] shape;
     private final float[] colourShape;
+    private final ModelCard card;
+    private final Correction correction;
+
+    /** Without a net. */
+    public DenoiseStage(Format format, NoiseModel noise, int radius, double strength, double colour) {
+        this(format, noise, radius, strength, colour, null, null);
+    }
 
     /**
      * @param radius frames read on each side, 0..3; 0 works on each frame alone
      * @param strength how many times the noise told is taken out, 0..4
      * @param colour the same of the colour differences
+     * @param net corrects the light; null for none
      */
-    public DenoiseStage(Format format, NoiseModel noise, int radius, double strength, double colour) {
+    public DenoiseStage(
+            Format format,
+            NoiseModel noise,
+            int radius,
+            double strength,
+            double colour,
+            ModelCard card,
+            NetRunner net) {
         if (radius < 0 || radius > MOST_FRAMES || !(strength >= 0 && strength <= 4) || !(colour >= 0 && colour <= 4)) {
             throw new IllegalArgumentException(
                     "radius is " + radius + ", strength " + strength + " and colour " + colour);
@@ -53,6 +82,18 @@ public final class DenoiseStage implements Stage {
         this.levels = NoiseModel.floats(noise.levels());
         this.shape = NoiseModel.floats(noise.shape());
         this.colourShape = NoiseModel.floats(noise.colourShape());
+        this.card = card;
+        this.correction = net == null ? null : new Correction(card, net, 1, format.width(), format.height());
+    }
+
+    @Override
+    public Optional<ModelCard> model() {
+        return Optional.ofNullable(card);
+    }
+
+    @Override
+    public long workBytes() {
+        return correction == null ? 0 : correction.bytes();
     }
 
     @Override
@@ -72,9 +113,14 @@ public final class DenoiseStage implements Stage {
 
     @Override
     public Region needs(Region wanted) {
-        Region part = around(wanted);
+        Region part = around(seen(wanted));
         Region held = radius == 0 ? part : Alignment.needs(part, format.width(), format.height());
         return held.aligned(format.chroma(), format.width(), format.height());
+    }
+
+    /** The part that the blocks have to have done: what a net is shown, or what is wanted. */
+    private Region seen(Region wanted) {
+        return correction == null ? wanted : correction.around(wanted);
     }
 
     /** A part with what the blocks read around it, on the alignment's grid. */
@@ -90,18 +136,37 @@ public final class DenoiseStage implements Stage {
     @Override
     public long sharedBytes() {
         // padded copies that the laying works on, neighbours, weights and deviations
-        return (long) Float.BYTES * format.width() * format.height() * (6 * radius + 6);
+        return (long) Float.BYTES * format.width() * format.height() * (6 * radius + (correction == null ? 6 : 10));
     }
 
     @Override
     public Frame treat(Neighbours in, Region wanted, PlanePool pool, Work work) {
         Frame here = in.at(0);
         Frame out = Frame.blank(format, wanted, in.number(), here.time(), pool);
-        Region part = around(wanted);
+        Region part = around(seen(wanted));
         var lent = new ArrayList<Plane>();
         var around = new Around(in, part, pool, work, lent);
+        int light = format.chroma() == Chroma.RGB ? 1 : 0;
+        Plane fast = null;
+        Made made = null;
         for (int p = 0; p < out.planes().size(); p++) {
-            plane(p, around, wanted, out.plane(p), pool, work);
+            if (p == light && correction != null) {
+                Region seen = seen(wanted);
+                fast = pool.borrow(seen.width(), seen.height());
+                made = plane(p, around, seen, fast);
+                Plane to = out.plane(p);
+                Plane from = fast.window(inside(wanted, seen));
+                for (int y = 0; y < to.height(); y++) {
+                    to.takeRow(y, from, y);
+                }
+            } else {
+                plane(p, around, own(p, wanted), out.plane(p)).giveBack(pool);
+            }
+        }
+        if (made != null) {
+            correct(fast, made, around, out);
+            pool.giveBack(fast);
+            made.giveBack(pool);
         }
         lent.forEach(pool::giveBack);
         return out;
@@ -111,24 +176,90 @@ public final class DenoiseStage implements Stage {
         return p == 0 || format.chroma() == Chroma.RGB;
     }
 
-    private void plane(int p, Around around, Region wanted, Plane out, PlanePool pool, Work work) {
+    /** A region as seen from the corner of one that holds it. */
+    private static Region inside(Region part, Region whole) {
+        return new Region(part.x() - whole.x(), part.y() - whole.y(), part.width(), part.height());
+    }
+
+    /** What a plane was made of, over the whole part. @param sigma the noise's deviation before, the same plane as left where no net asks for it */
+    private record Made(Plane here, Plane sigma, Plane mean, Plane left, List<Plane> laid) {
+        void giveBack(PlanePool pool) {
+            if (sigma != left) {
+                pool.giveBack(sigma);
+            }
+            pool.giveBack(mean);
+            pool.giveBack(left);
+            laid.forEach(pool::giveBack);
+        }
+    }
+
+    /** Adds to the light what the net gives. @param fast the result so far over what the net sees */
+    private void correct(Plane fast, Made made, Around around, Frame out) {
+        Region seen = seen(out.window());
+        Region within = inside(seen, around.part);
+        var shown = new ArrayList<>(List.of(fast, made.here.window(within), made.mean.window(within)));
+        for (int k = 0; k < NEIGHBOURS; k++) {
+            int own = around.neighbour(k);
+            shown.add((own < 0 ? made.here : made.laid.get(own)).window(within));
+        }
+        scale(made.sigma);
+        scale(made.left);
+        shown.add(made.sigma.window(within));
+        shown.add(made.left.window(within));
+        Plane fine = around.pool.borrow(seen.width(), seen.height()).fill(fineness());
+        shown.add(fine);
+        correction.add(shown, seen, out.window(), out, around.pool, around.work);
+        around.pool.giveBack(fine);
+    }
+
+    private static void scale(Plane deviations) {
+        for (int i = 0; i < deviations.data().length; i++) {
+            deviations.data()[i] *= TOLD;
+        }
+    }
+
+    /** Deviation of the finest frequencies by what it would be of white noise: 1 of white noise, less of coarser. */
+    private float fineness() {
+        float sum = 0;
+        int count = 0;
+        for (int i = 0; i < Blocks.SIZE; i++) {
+            if (i % Blocks.SIDE >= Blocks.SIDE / 2 || i / Blocks.SIDE >= Blocks.SIDE / 2) {
+                sum += shape[i];
+                count++;
+            }
+        }
+        return (float) Math.sqrt(sum / count);
+    }
+
+    /**
+     * @param target in the plane's own samples
+     * @param out gets it
+     */
+    private Made plane(int p, Around around, Region target, Plane out) {
+        PlanePool pool = around.pool;
+        Work work = around.work;
         Region part = own(p, around.part);
-        Region target = own(p, wanted);
-        Plane sigma = sigma(p, around, pool);
+        Plane left = sigma(p, around, pool);
+        Plane sigma = left;
+        if (correction != null) {
+            sigma = pool.borrow(part.width(), part.height());
+            for (int y = 0; y < part.height(); y++) {
+                sigma.takeRow(y, left, y);
+            }
+        }
         Plane mean = pool.borrow(part.width(), part.height());
-        around.mean(p, sigma, mean);
+        List<Plane> laid = around.mean(p, left, mean);
         int width = format.chroma().planeWidth(p, format.width());
         int height = format.chroma().planeHeight(p, format.height());
         var shrink = new BlockShrink(width, height, isLight(p) ? shape : colourShape);
         var held = new BlockShrink.Held(mean, part);
-        var deviation = new BlockShrink.Held(sigma, part);
+        var deviation = new BlockShrink.Held(left, part);
         Region first = grown(target, BlockShrink.REACH, width, height);
         Plane pilot = pool.borrow(first.width(), first.height());
         shrink.pass(held, deviation, null, first, pilot, work);
         shrink.pass(held, deviation, new BlockShrink.Held(pilot, first), target, out, work);
         pool.giveBack(pilot);
-        pool.giveBack(mean);
-        pool.giveBack(sigma);
+        return new Made(around.own(p), sigma, mean, left, laid);
     }
 
     private static Region grown(Region target, int by, int width, int height) {
@@ -230,8 +361,19 @@ public final class DenoiseStage implements Stage {
             return in.at(0).cut(part).plane(p);
         }
 
-        /** @param sigma becomes what is left of the noise */
-        void mean(int p, Plane sigma, Plane out) {
+        /** Which of the others lies at the place of a neighbour as nets are shown them, -1, 1, -2, 2; below 0 when there is none. */
+        int neighbour(int k) {
+            long number = in.at(0).number() + (k % 2 == 0 ? -1 : 1) * (k / 2 + 1L);
+            for (int i = 0; i < others.size(); i++) {
+                if (others.get(i).number() == number) {
+                    return i;
+                }
+            }
+            return -1;
+        }
+
+        /** @param sigma becomes what is left of the noise; @return neighbours as they are laid, the caller's to give back */
+        List<Plane> mean(int p, Plane sigma, Plane out) {
             Plane here = own(p);
             var laid = new ArrayList<Plane>();
             var shares = new ArrayList<Plane>();
@@ -256,10 +398,10 @@ public final class DenoiseStage implements Stage {
                 shares.add(share);
             }
             TimeMean.mean(here, laid, shares, sigma, out, work);
-            laid.forEach(pool::giveBack);
             if (p > 0) {
                 shares.forEach(pool::giveBack);
             }
+            return laid;
         }
 
         private Plane reduced(int k, int p, Plane like) {

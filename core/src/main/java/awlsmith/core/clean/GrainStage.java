@@ -8,10 +8,10 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.List;
 
 /**
- * Adds grain: noise of a chosen strength and coarseness, another in every frame, strongest in the middle of the light and a third of that
- * at black and white, as film has it (common practice, no source). It hangs on the frame's number and the sample's place alone, so that
+ * Adds grain: noise of a chosen strength at every light and a chosen coarseness, another in every frame. It hangs on the frame's number and the sample's place alone, so that
  * every part and every range has the same.
  */
 public final class GrainStage implements Stage {
@@ -19,32 +19,67 @@ public final class GrainStage implements Stage {
     /** Deviation of four uniform numbers of 16 bits added up. */
     private static final double FOUR = 65536 * Math.sqrt(4.0 / 12);
 
-    private static final float LEAST = 1 / 3f;
+    private static final double LEAST = 1 / 3.0;
 
     private final Format format;
-    private final float sigma;
+    private final float[] levels;
     private final float colour;
     private final float[] kernel;
 
+    /** How coarse grain can be. */
+    public static final double COARSEST = 4;
+
+    /** Width of the bell that grain is blurred by, samples, for each step of its coarseness above 1. */
+    private static final double WIDTH = 0.75;
+
     /**
-     * @param sigma deviation of the grain where it is strongest, 0..1 of the range
+     * @param levels deviation of the grain at {@link NoiseModel#LEVELS} places of the light from black to white, 0..1
      * @param colour of the colour differences' grain, likewise
      * @param coarseness 1 changes from sample to sample, 2 is about two samples wide, up to 4
      */
-    public GrainStage(Format format, double sigma, double colour, double coarseness) {
-        if (!(sigma >= 0) || !(colour >= 0) || !(coarseness >= 1 && coarseness <= 4)) {
+    public GrainStage(Format format, List<Double> levels, double colour, double coarseness) {
+        if (levels.size() != NoiseModel.LEVELS
+                || !levels.stream().allMatch(level -> level >= 0)
+                || !(colour >= 0)
+                || !(coarseness >= 1 && coarseness <= COARSEST)) {
             throw new IllegalArgumentException(
-                    "sigma is " + sigma + ", colour " + colour + ", coarseness " + coarseness + ", must be 1..4");
+                    "levels are " + levels + ", colour " + colour + ", coarseness " + coarseness + ", must be 1..4");
         }
         this.format = format;
-        this.sigma = (float) sigma;
+        this.levels = NoiseModel.floats(levels);
         this.colour = (float) colour;
         this.kernel = kernel(coarseness);
     }
 
+    /**
+     * Strongest in the middle of the light, a third of that at black and white, as film has it (common practice, no source).
+     *
+     * @param sigma deviation where it is strongest
+     */
+    public static List<Double> film(double sigma) {
+        return java.util.stream.IntStream.range(0, NoiseModel.LEVELS)
+                .mapToObj(i -> {
+                    double light = i / (NoiseModel.LEVELS - 1.0);
+                    return sigma * (LEAST + (1 - LEAST) * 4 * light * (1 - light));
+                })
+                .toList();
+    }
+
+    /**
+     * How coarse grain looks like noise that was measured before the picture was enlarged: its width grows with the picture, and a sample
+     * becomes a blot.
+     *
+     * @param factor times the picture was made larger
+     */
+    public static double coarseness(NoiseModel noise, double factor) {
+        double width = noise.width() * factor;
+        double blot = Math.max(0, factor * factor - 1) / 12;
+        return Math.clamp(1 + Math.sqrt(width * width + blot) / WIDTH, 1, COARSEST);
+    }
+
     /** A Gaussian over 13 samples whose squares add up to 1, so that grain is as strong at every width. */
     private static float[] kernel(double coarseness) {
-        double width = Math.max(1e-3, 0.75 * (coarseness - 1));
+        double width = Math.max(1e-3, WIDTH * (coarseness - 1));
         double[] all = new double[2 * REACH + 1];
         double squares = 0;
         for (int i = -REACH; i <= REACH; i++) {
@@ -77,18 +112,16 @@ public final class GrainStage implements Stage {
             boolean light = !chroma.isDifference(p);
             // of R'G'B' all planes get the same, so that it stays without colour
             long seed = mixed(input.number() * 0x9E3779B97F4A7C15L + (light ? 0 : p));
-            float strength = light ? sigma : colour;
             Plane from = in.plane(p);
             Plane to = out.plane(p);
             int left = wanted.x() / chroma.stepX(p);
             int top = wanted.y() / chroma.stepY(p);
-            work.bands(to.height(), 32, (first, end) -> rows(from, to, first, end, left, top, seed, strength, light));
+            work.bands(to.height(), 32, (first, end) -> rows(from, to, first, end, left, top, seed, light));
         }
         return out;
     }
 
-    private void rows(
-            Plane from, Plane to, int first, int end, int left, int top, long seed, float strength, boolean light) {
+    private void rows(Plane from, Plane to, int first, int end, int left, int top, long seed, boolean light) {
         int width = to.width();
         float[][] across = new float[kernel.length][];
         float[] raw = new float[width + 2 * REACH];
@@ -105,7 +138,7 @@ public final class GrainStage implements Stage {
                         sum += kernel[k + REACH] * across[Math.floorMod(done + k, kernel.length)][x];
                     }
                     float value = from.at(x, done);
-                    to.set(x, done, value + strength * (light ? byLight(value) : 1) * sum);
+                    to.set(x, done, value + (light ? NoiseModel.sigma(levels, value) : colour) * sum);
                 }
             }
         }
@@ -123,11 +156,6 @@ public final class GrainStage implements Stage {
             }
             row[x] = sum;
         }
-    }
-
-    private static float byLight(float light) {
-        float l = Math.clamp(light, 0f, 1f);
-        return LEAST + (1 - LEAST) * 4 * l * (1 - l);
     }
 
     /** About normally distributed, deviation 1. */

@@ -35,15 +35,47 @@ public record NoiseModel(List<Double> levels, double colour, List<Double> shape,
         double blur = Math.max(0, grain - 1) * 0.55;
         double[] all = new double[Blocks.SIZE];
         double sum = 0;
-        for (int v = 0; v < Blocks.SIDE; v++) {
-            for (int u = 0; u < Blocks.SIDE; u++) {
-                double w2 = (u * u + v * v) * Math.PI * Math.PI / (Blocks.SIDE * Blocks.SIDE);
-                all[v * Blocks.SIDE + u] = Math.exp(-w2 * blur * blur);
-                sum += all[v * Blocks.SIDE + u];
-            }
+        for (int i = 0; i < all.length; i++) {
+            all[i] = Math.exp(-square(i) * blur * blur);
+            sum += all[i];
         }
         double scale = Blocks.SIZE / sum;
         return java.util.Arrays.stream(all).map(v -> v * scale).boxed().toList();
+    }
+
+    /** Frequencies whose noise is weaker than this are left out where its width is found: rounding and codecs add to them. */
+    private static final double FAINT = 0.05;
+
+    /**
+     * Width of the bell that white noise blurred by it would come nearest to this noise's spectrum with, samples; 0 for white noise or finer.
+     * Least squares of the logarithm of each frequency's power, which falls with the square of the frequency.
+     */
+    public double width() {
+        double sumX = 0;
+        double sumY = 0;
+        double sumXx = 0;
+        double sumXy = 0;
+        int count = 0;
+        for (int i = 1; i < shape.size(); i++) {
+            if (shape.get(i) > FAINT) {
+                double w2 = square(i);
+                double log = Math.log(shape.get(i));
+                sumX += w2;
+                sumY += log;
+                sumXx += w2 * w2;
+                sumXy += w2 * log;
+                count++;
+            }
+        }
+        double spread = count * sumXx - sumX * sumX;
+        return count < 3 || spread <= 0 ? 0 : Math.sqrt(Math.max(0, -(count * sumXy - sumX * sumY) / spread));
+    }
+
+    /** Square of a frequency of the block, radians a sample. */
+    private static double square(int i) {
+        int u = i % Blocks.SIDE;
+        int v = i / Blocks.SIDE;
+        return (u * u + v * v) * Math.PI * Math.PI / (Blocks.SIDE * Blocks.SIDE);
     }
 
     /** Whether it is the same at every light. */

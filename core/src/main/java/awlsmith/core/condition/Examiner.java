@@ -4,8 +4,10 @@ import awlsmith.core.alpha.OverGrey;
 import awlsmith.core.colour.LayoutStages;
 import awlsmith.core.film.Scratches;
 import awlsmith.core.film.Spots;
+import awlsmith.core.measure.Bands;
 import awlsmith.core.measure.Blocking;
 import awlsmith.core.measure.Borders;
+import awlsmith.core.measure.Dots;
 import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Fields;
 import awlsmith.core.measure.FrameChange;
@@ -312,6 +314,8 @@ public final class Examiner {
                 Blocking.of(luma),
                 EdgeWidth.of(luma),
                 StairSteps.of(luma),
+                Dots.of(luma),
+                Bands.share(luma),
                 Levels.of(whole));
     }
 

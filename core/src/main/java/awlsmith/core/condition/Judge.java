@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.ToDoubleFunction;
 
 /** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
@@ -19,6 +20,7 @@ public final class Judge {
 
     private final Notes notes;
     private final Optional<SoundCheck.Result> sound;
+    private final OptionalDouble rounding;
     private final List<Long> cuts;
     private final List<Long> repeats;
     private final List<Long> flashes;
@@ -28,12 +30,16 @@ public final class Judge {
 
     /** @param notes of a whole clip */
     public Judge(Notes notes) {
-        this(notes, Optional.empty());
+        this(notes, Optional.empty(), OptionalDouble.empty());
     }
 
-    /** @param sound what was heard, if there was anything */
-    public Judge(Notes notes, Optional<SoundCheck.Result> sound) {
+    /**
+     * @param sound what was heard, if there was anything
+     * @param rounding how coarsely the file's codec rounded, of 255, where it tells
+     */
+    public Judge(Notes notes, Optional<SoundCheck.Result> sound, OptionalDouble rounding) {
         this.notes = notes;
+        this.rounding = rounding;
         this.sound = sound;
         this.cuts = Cuts.cuts(notes.frames());
         this.repeats = Cuts.repeats(notes.frames());
@@ -79,16 +85,20 @@ public final class Judge {
             pulldown = Rhythm.frames(notes.frames().size(), repeats);
         }
         Borders borders = worthwhile(notes.borders());
-        boolean drawn = looksDrawn();
+        Finding dots = dots();
+        boolean drawn = looksDrawn() || dots.isNoticed();
         var findings = new ArrayList<Finding>();
         findings.add(noise());
         findings.add(blocks());
+        rounding.ifPresent(step -> findings.add(rounding(step)));
         findings.add(colourNoise());
         findings.add(blur());
         findings.add(comb(scan, pulldown));
         findings.add(shake());
         findings.add(repeats(pulldown));
         findings.add(stairs());
+        findings.add(dots);
+        findings.add(bands());
         findings.add(haloes());
         findings.add(flicker());
         findings.add(FilmFindings.dust(notes.film(), scan.isInterlaced()));
@@ -148,6 +158,62 @@ public final class Judge {
                         ? "no blocks to see"
                         : say("steps at block edges %.0f %% larger, every %d samples", excess, period),
                 "steps on the block lattice against those beside it (Muijs and Kirenko 2005)");
+    }
+
+    /** Steps at which compression is as bad as it gets: H.264 at QP 40. */
+    private static final double COARSE = 64;
+
+    private Finding rounding(double step) {
+        String words = step < COARSE * Finding.NOTICED
+                ? say("lightly compressed: rounded to %.0f of 255", step)
+                : say("compressed: rounded to %.0f of 255", step);
+        return new Finding(
+                "rounding",
+                "Compression",
+                step,
+                "of 255",
+                step / COARSE,
+                words,
+                "the codec's own quantisers as FFmpeg tells them (ITU-T H.264, ISO/IEC 13818-2)");
+    }
+
+    /** Share of a picture that must be flat for dots in it to be dither. */
+    private static final double FLAT = 0.2;
+    /** Per cent of flat samples that are dots where dither is as dense as this measure sees it. */
+    private static final double DENSE = 4;
+
+    private Finding dots() {
+        double dots = 100 * median(s -> s.dots().dots());
+        boolean flat = median(s -> s.dots().flat()) > FLAT;
+        double value = flat && !Double.isNaN(dots) ? dots : 0;
+        return new Finding(
+                "dither",
+                "Dither",
+                value,
+                "% of flat",
+                value / DENSE,
+                value < DENSE * Finding.NOTICED
+                        ? "no dots in flat surfaces"
+                        : say("%.0f %% of flat surfaces are dots of other colours", value),
+                "single samples that differ from a flat surface around them (our own)");
+    }
+
+    /** Per cent of a picture in bands where it is as bad as it gets. */
+    private static final double BANDED = 40;
+
+    private Finding bands() {
+        double share = 100 * median(Sample::bands);
+        double value = Double.isNaN(share) ? 0 : share;
+        return new Finding(
+                "bands",
+                "Banding",
+                value,
+                "% of picture",
+                value / BANDED,
+                value < BANDED * Finding.NOTICED
+                        ? "hardly any bands"
+                        : say("%.0f %% of the picture lies in bands of one code value", value),
+                "level pieces of rows one small step apart (our own)");
     }
 
     /** Edges this many times as wide one way as the other are a blur of that way. */

@@ -1,6 +1,7 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Blocking;
+import awlsmith.core.measure.Dots;
 import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
@@ -17,4 +18,6 @@ record Sample(
         Blocking.Blocks blocks,
         EdgeWidth.Edges edges,
         double stairs,
+        Dots.Found dots,
+        double bands,
         Levels levels) {}

@@ -44,6 +44,12 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     /** Used so much over the whole clip, the range is not worth stretching. */
     private static final double LEVELS_WORTH = 85;
 
+    /** Colours of a drawn surface lie so many deviations of its grain apart, and at least and at most so far, of 255. */
+    private static final double PAPER = 5;
+
+    private static final double PAPER_LEAST = 10;
+    private static final double PAPER_MOST = 60;
+
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
 
@@ -52,8 +58,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         notes = List.copyOf(notes);
     }
 
-    /** @param byFile the model that the file's codec and bit rate speak for, if that was looked at */
-    public static Suggestion of(Condition condition, Format format, Optional<ModelSuggestion> byFile) {
+    /** @param byFile the model that the file's codec and bit rate speak for */
+    public static Suggestion of(Condition condition, Format format, ModelSuggestion byFile) {
         var parts = new ArrayList<Part>();
         boolean film = condition.pulldown().filter(Condition.Pulldown::fields).isPresent();
         condition.pulldown().ifPresent(pulldown -> parts.add(cadence(pulldown, condition)));
@@ -74,9 +80,12 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
         }
         dust(condition).ifPresent(parts::add);
-        Finding noise = condition.finding("noise");
-        if (noise.isNoticed() && whole && !condition.drawn()) {
-            parts.add(new Part(Step.of("denoise", Map.of()), noise.words()));
+        if (whole) {
+            cleaning(condition).ifPresent(parts::add);
+        }
+        Finding bands = condition.finding("bands");
+        if (bands.isNoticed() && whole && !condition.drawn()) {
+            parts.add(new Part(Step.of("bands", Map.of()), bands.words()));
         }
         levels(condition).ifPresent(parts::add);
         parts.add(enlarge(condition, format, byFile));
@@ -126,6 +135,24 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return Optional.of(new Part(Step.of("dust", settings), both));
     }
 
+    /** Of drawn surfaces dots and paper are taken, of all else noise. */
+    private static Optional<Part> cleaning(Condition condition) {
+        Finding noise = condition.finding("noise");
+        Finding dither = condition.finding("dither");
+        if (dither.isNoticed()) {
+            return Optional.of(new Part(Step.of("undither", Map.of()), dither.words()));
+        }
+        if (!noise.isNoticed()) {
+            return Optional.empty();
+        }
+        if (condition.drawn()) {
+            double step = Math.clamp(Math.rint(PAPER * noise.value()), PAPER_LEAST, PAPER_MOST);
+            return Optional.of(
+                    new Part(Step.of("undither", Map.of("colours", step)), noise.words() + " on drawn surfaces"));
+        }
+        return Optional.of(new Part(Step.of("denoise", Map.of()), noise.words()));
+    }
+
     /** What was filmed logarithmically looks faded too, and drawings may be meant so. */
     private static Optional<Part> levels(Condition condition) {
         Finding contrast = condition.finding("contrast");
@@ -167,24 +194,25 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return (side + 1) & -2;
     }
 
-    private static Part enlarge(Condition condition, Format format, Optional<ModelSuggestion> byFile) {
+    private static Part enlarge(Condition condition, Format format, ModelSuggestion byFile) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
         Finding blur = condition.finding("blur");
-        String model = "photographic";
-        String reason = "clean enough to keep every detail";
+        String model;
+        String reason;
         if (condition.drawn()) {
             model = "drawn";
-            reason = "flat colours with hard edges";
+            Finding dither = condition.finding("dither");
+            reason = dither.isNoticed() ? dither.words() : "flat colours with hard edges";
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
         } else if (blur.severity() >= SOFT) {
             model = "worn";
             reason = blur.words();
-        } else if (byFile.isPresent()) {
-            model = byFile.get().model();
-            reason = byFile.get().reason();
+        } else {
+            model = byFile.model();
+            reason = byFile.reason();
         }
         Map<String, Object> settings = new LinkedHashMap<>();
         settings.put("factor", 2.0);

@@ -40,7 +40,11 @@ public record ModelCard(
         /** Corrects a plain enlargement. */
         ENLARGE("enlarge"),
         /** Corrects the lines that a field lacks, see {@link awlsmith.core.fields.FieldsAround#seen}. */
-        FIELDS("fields");
+        FIELDS("fields"),
+        /** Corrects what was cleaned of noise, see {@link awlsmith.core.clean.DenoiseStage}. */
+        DENOISE("denoise"),
+        /** Corrects what a lossy codec did, see {@link awlsmith.core.clean.RepairStage}. */
+        REPAIR("repair");
 
         private final String id;
 
@@ -58,7 +62,8 @@ public record ModelCard(
                     return job;
                 }
             }
-            throw new IllegalArgumentException("there is no job '" + id + "'; there are enlarge, fields");
+            throw new IllegalArgumentException(
+                    "there is no job '" + id + "'; there are enlarge, fields, denoise, repair");
         }
     }
 

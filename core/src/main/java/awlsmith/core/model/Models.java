@@ -48,6 +48,13 @@ public final class Models {
                 .findFirst();
     }
 
+    /** The quality model that does a job there is one family for; empty when it is not at hand. */
+    public static Optional<ModelCard> of(ModelCard.Job job) {
+        return ALL.keySet().stream()
+                .filter(card -> card.job() == job && card.mode() == ModelCard.Mode.QUALITY)
+                .findFirst();
+    }
+
     /** Of all their cards and weights: the same models are the same pixels. */
     public static String fingerprint() {
         return ALL.values().stream()

@@ -93,9 +93,7 @@ final class DeinterlaceStep implements StepKind {
     }
 
     private static Optional<ModelCard> model() {
-        return Models.all().stream()
-                .filter(card -> card.job() == ModelCard.Job.FIELDS && card.mode() == ModelCard.Mode.QUALITY)
-                .findFirst();
+        return Models.of(ModelCard.Job.FIELDS);
     }
 
     @Override

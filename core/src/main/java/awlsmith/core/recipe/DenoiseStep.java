@@ -2,6 +2,8 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.clean.DenoiseStage;
 import awlsmith.core.clean.NoiseModel;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
 import awlsmith.core.pipeline.Stage;
 import java.util.List;
 import java.util.Optional;
@@ -9,6 +11,16 @@ import java.util.Optional;
 /** Takes noise out, over time along the motion and within the picture, by as much as is measured or told. */
 final class DenoiseStep implements StepKind {
     private static final Analysis<NoiseModel> MEASURED = new MeasureNoise();
+
+    private static final Param.Choice MODE = new Param.Choice(
+            "mode",
+            "Mode",
+            List.of(
+                    new Param.Choice.Option(
+                            "quality", "Quality", "a model puts back what went with the noise and takes what was left"),
+                    new Param.Choice.Option("fast", "Fast", "by rule alone, two to three times as fast")),
+            null,
+            "quality where the model is at hand");
 
     private static final Param.Real STRENGTH = new Param.Real(
             "strength",
@@ -62,7 +74,12 @@ final class DenoiseStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(STRENGTH, COLOUR, FRAMES, NOISE, GRAIN, SHARE);
+        return List.of(MODE, STRENGTH, COLOUR, FRAMES, NOISE, GRAIN, SHARE);
+    }
+
+    @Override
+    public boolean takesGrain() {
+        return true;
     }
 
     @Override
@@ -78,7 +95,18 @@ final class DenoiseStep implements StepKind {
                     "grain",
                     "how coarse the noise is, is measured with it; set the noise by hand too, or leave this out"));
         }
+        if (settings.choice(MODE).orElse("").equals("quality") && net().isEmpty()) {
+            return List.of(Problem.at("mode", "the model against noise is not at hand; choose fast"));
+        }
         return List.of();
+    }
+
+    private static Optional<ModelCard> net() {
+        return Models.of(ModelCard.Job.DENOISE);
+    }
+
+    private static boolean withNet(Settings settings) {
+        return !settings.choice(MODE).orElse("").equals("fast");
     }
 
     private static Optional<NoiseModel> model(Settings settings, Given given) {
@@ -94,19 +122,24 @@ final class DenoiseStep implements StepKind {
 
     @Override
     public List<Stage> stages(Settings settings, Given given) {
+        Optional<ModelCard> card = withNet(settings) ? net() : Optional.empty();
         return model(settings, given)
                 .<List<Stage>>map(noise -> List.of(new DenoiseStage(
                         given.format(),
                         noise,
                         Math.toIntExact(settings.whole(FRAMES).orElseThrow()),
                         settings.real(STRENGTH).orElseThrow(),
-                        settings.real(COLOUR).orElseThrow())))
+                        settings.real(COLOUR).orElseThrow(),
+                        card.orElse(null),
+                        card.map(one -> OpenedModel.of(one, "mode", given.form()))
+                                .orElse(null))))
                 .orElse(List.of());
     }
 
     @Override
     public String summary(Settings settings, Given given) {
-        String strength = Words.number(settings.real(STRENGTH).orElseThrow()) + "x";
+        String strength = (withNet(settings) ? "" : "fast, ")
+                + Words.number(settings.real(STRENGTH).orElseThrow()) + "x";
         return settings.real(NOISE)
                 .map(told -> strength + " noise " + Words.number(told))
                 .orElse(strength + (given.finding(MEASURED).isPresent() ? ", as measured" : ", once measured"));

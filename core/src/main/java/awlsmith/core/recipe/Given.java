@@ -13,8 +13,18 @@ import java.util.Optional;
  * @param form that nets run in
  * @param files that recipes name
  * @param look finds what analyses of these very pictures found
+ * @param raw the pictures before noise and grain were taken out
  */
-public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look) {
+public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw) {
+    /** Pictures whose noise and grain nobody took out yet. */
+    public record Raw(Format format, Look look) {
+        /** What an analysis found in them; empty when it has not been made yet. */
+        @SuppressWarnings("unchecked")
+        public <T> Optional<T> finding(Analysis<T> analysis) {
+            return (Optional<T>) look.at(analysis);
+        }
+    }
+
     /** Finds what an analysis found in the pictures that reach a step. */
     @FunctionalInterface
     public interface Look {

@@ -38,6 +38,11 @@ public interface StepKind {
         return false;
     }
 
+    /** Whether it takes noise or grain out, so that what the source's was like is seen before it alone. */
+    default boolean takesGrain() {
+        return false;
+    }
+
     /** What is wrong with these settings for what reaches the step; empty when nothing is. */
     List<Problem> check(Settings settings, Given given);
 

@@ -60,6 +60,9 @@ public final class Treatment {
         var line = new Line(material.format());
         var wanted = new LinkedHashMap<String, Missing<?>>();
         Timing times = material.times();
+        // the source, or what reaches the first step that takes grain out
+        int raw = 0;
+        boolean isTaken = false;
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
             String summary = "";
@@ -67,7 +70,22 @@ public final class Treatment {
             if (step.on()) {
                 int index = i;
                 Format here = line.bring(step);
-                var given = new Given(here, times, form, material.files(), analysis -> look(index, analysis, wanted));
+                if (!isTaken && step.known().takesGrain()) {
+                    raw = i;
+                    isTaken = true;
+                }
+                int rawAt = raw;
+                var given = new Given(
+                        here,
+                        times,
+                        form,
+                        material.files(),
+                        analysis -> look(index, analysis, wanted),
+                        new Given.Raw(
+                                rawAt == 0
+                                        ? material.format()
+                                        : reached.get(rawAt - 1).format(),
+                                analysis -> look(rawAt, analysis, wanted)));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given) + inPart(step);
                 for (Stage stage : more) {

@@ -1,10 +1,10 @@
 package awlsmith.core.upscale;
 
 import awlsmith.core.colour.LumaChroma;
+import awlsmith.core.model.Correction;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.ModelStage;
 import awlsmith.core.model.NetRunner;
-import awlsmith.core.model.Tiles;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -28,17 +28,12 @@ import java.util.Optional;
  * the neighbours laid over this one along the motion.
  */
 public final class UpscaleStage implements ModelStage {
-    /** Within this beyond black and white excursions are kept; ringing beyond is cut. */
-    private static final float LEAST = -0.5f;
-
-    private static final float MOST = 1.5f;
-
     private final Format input;
     private final Format output;
     private final EnlargeStage plain;
     private final GuidedChroma guided;
     private final ModelCard card;
-    private final NetRunner net;
+    private final Correction correction;
     private final float strength;
     private final boolean neighboursHelp;
     private final Softness softness;
@@ -58,7 +53,7 @@ public final class UpscaleStage implements ModelStage {
         this.neighboursHelp = neighboursHelp && strength > 0 && card.frames() > 1;
         this.input = input;
         this.card = card;
-        this.net = net;
+        correction = new Correction(card, net, strength, input.width(), input.height());
         this.strength = (float) strength;
         output = input.withSize(input.width() * card.factor(), input.height() * card.factor(), input.sar())
                 .withScan(Scan.PROGRESSIVE);
@@ -78,8 +73,7 @@ public final class UpscaleStage implements ModelStage {
 
     @Override
     public long workBytes() {
-        int reach = 2 * card.reach();
-        return net.bytes(Math.min(input.width(), Tiles.SIDE + reach), Math.min(input.height(), Tiles.SIDE + reach));
+        return correction.bytes();
     }
 
     /** The neighbours as they are laid, and the padded copies that the laying works on. */
@@ -119,20 +113,14 @@ public final class UpscaleStage implements ModelStage {
         if (strength == 0) {
             return out;
         }
-        Region part = around(small(wanted));
+        Region part = correction.around(small(wanted));
         var lights = new Lights(neighbours, seen(wanted), pool);
         List<Plane> shown = FramesAround.shown(
                 lights::at, lights.hold, input.width(), input.height(), part, card.frames(), pool, work);
         if (card.told()) {
             shown.add(pool.borrow(part.width(), part.height()).fill(softness.sample()));
         }
-        List<Region> tiles = Tiles.of(small(wanted), card.reach(), work.threads());
-        work.bands(tiles.size(), 1, (from, to) -> {
-            for (int i = from; i < to; i++) {
-                work.cancel().check();
-                correct(tiles.get(i), shown, part, out, pool);
-            }
-        });
+        correction.add(shown, part, small(wanted), out, pool, work);
         shown.subList(1, shown.size()).forEach(pool::giveBack);
         lights.giveBack();
         if (guided != null) {
@@ -143,7 +131,7 @@ public final class UpscaleStage implements ModelStage {
 
     /** What of the input the model is shown for a part of the output, and what its neighbours are laid by. */
     private Region seen(Region wanted) {
-        return FramesAround.needs(around(small(wanted)), card.frames(), input.width(), input.height())
+        return FramesAround.needs(correction.around(small(wanted)), card.frames(), input.width(), input.height())
                 .aligned(input.chroma(), input.width(), input.height());
     }
 
@@ -175,58 +163,11 @@ public final class UpscaleStage implements ModelStage {
         }
     }
 
-    /** Adds the correction for one tile of the input. */
-    private void correct(Region tile, List<Plane> shown, Region held, Frame out, PlanePool pool) {
-        int factor = card.factor();
-        Region seen = around(tile);
-        var window = new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height());
-        Plane correction = pool.borrow(seen.width() * factor, seen.height() * factor);
-        try {
-            net.run(shown.stream().map(plane -> plane.window(window)).toList(), correction);
-            Region wanted = out.window();
-            int left = Math.max(tile.x() * factor, wanted.x());
-            int right = Math.min(tile.right() * factor, wanted.right());
-            int top = Math.max(tile.y() * factor, wanted.y());
-            int bottom = Math.min(tile.bottom() * factor, wanted.bottom());
-            int planes = input.chroma() == Chroma.RGB ? 3 : 1;
-            for (int p = 0; p < planes; p++) {
-                Plane to = out.plane(p);
-                for (int y = top; y < bottom; y++) {
-                    add(
-                            correction.data(),
-                            correction.row(y - seen.y() * factor) + left - seen.x() * factor,
-                            to.data(),
-                            to.row(y - wanted.y()) + left - wanted.x(),
-                            right - left);
-                }
-            }
-        } finally {
-            pool.giveBack(correction);
-        }
-    }
-
-    private void add(float[] correction, int from, float[] to, int at, int count) {
-        for (int i = 0; i < count; i++) {
-            to[at + i] = Math.min(MOST, Math.max(LEAST, to[at + i] + strength * correction[from + i]));
-        }
-    }
-
     private Region small(Region wanted) {
         int f = card.factor();
         int x = wanted.x() / f;
         int y = wanted.y() / f;
         return new Region(x, y, Math.ceilDiv(wanted.right(), f) - x, Math.ceilDiv(wanted.bottom(), f) - y);
-    }
-
-    /** A part with the model's reach around it, on the grid of the model's step, so that every part has the same grid. */
-    private Region around(Region part) {
-        int by = card.reach();
-        int step = card.step();
-        int x = Math.max(0, part.x() - by) / step * step;
-        int y = Math.max(0, part.y() - by) / step * step;
-        int right = Math.min(input.width(), Math.ceilDiv(part.right() + by, step) * step);
-        int bottom = Math.min(input.height(), Math.ceilDiv(part.bottom() + by, step) * step);
-        return new Region(x, y, right - x, bottom - y);
     }
 
     private static Plane luma(Frame rgb, PlanePool pool) {

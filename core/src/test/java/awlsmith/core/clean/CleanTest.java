@@ -3,6 +3,8 @@ package awlsmith.core.clean;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.NetRunner;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -19,8 +21,10 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.resample.Kernel;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.IntUnaryOperator;
@@ -354,7 +358,7 @@ class CleanTest {
     @ValueSource(doubles = {1, 2, 3})
     void grainIsAsToldAndAnotherInEveryFrame(double coarseness) {
         Format format = format(160, 120);
-        var stage = new GrainStage(format, 5 / 255.0, 0, coarseness);
+        var stage = new GrainStage(format, GrainStage.film(5 / 255.0), 0, coarseness);
         var frames = new ArrayList<Frame>();
         for (int n = 0; n < 2; n++) {
             Frame grey = Frame.blank(format, format.whole(), n, Rational.of(n), POOL);
@@ -381,5 +385,86 @@ class CleanTest {
         assertThat(beside / sum).isCloseTo(coarseness == 1 ? 0 : Math.exp(-1 / (4 * width * width)), within(0.05));
         assertThat(same / sum).isBetween(-0.1, 0.1);
         assertThat(frames.get(0).plane(1).at(3, 3)).isEqualTo(0.1f);
+    }
+
+    /** White noise blurred by a bell has that bell's width, and grain made like it after enlarging is wider. */
+    @ParameterizedTest
+    @ValueSource(doubles = {1, 1.8, 3})
+    void theWidthOfNoiseIsFoundInItsSpectrum(double grain) {
+        NoiseModel noise = NoiseModel.even(0.05, 0.02, grain);
+        assertThat(noise.width()).isCloseTo(0.55 * (grain - 1), within(0.05));
+        assertThat(GrainStage.coarseness(noise, 1)).isCloseTo(1 + noise.width() / 0.75, within(0.01));
+        assertThat(GrainStage.coarseness(noise, 2)).isGreaterThan(GrainStage.coarseness(noise, 1) + 0.4);
+    }
+
+    /** Grain that was measured at every light is as strong there. */
+    @Test
+    void grainFollowsItsLevels() {
+        Format format = format(160, 120);
+        List<Double> levels = List.of(0.0, 0.0, 0.01, 0.02, 0.03, 0.02, 0.01, 0.0);
+        var stage = new GrainStage(format, levels, 0, 1);
+        for (int level = 0; level < levels.size(); level++) {
+            Frame grey = Frame.blank(format, format.whole(), 3, Rational.of(3), POOL);
+            grey.plane(0).fill(level / 7f);
+            Plane made =
+                    stage.treat(d -> grey, format.whole(), POOL, Work.alone()).plane(0);
+            double sum = 0;
+            for (float v : made.data()) {
+                sum += Math.pow(v - level / 7f, 2);
+            }
+            assertThat(Math.sqrt(sum / made.data().length)).isCloseTo(levels.get(level), within(0.001));
+        }
+    }
+
+    /** A net is shown what was made so far, in the order it learned it; what it gives is added to the light alone. */
+    @ParameterizedTest
+    @ValueSource(strings = {"S420", "RGB"})
+    void aNetIsShownAllAndCorrectsTheLight(String chroma) {
+        Format format = format(150, 110).withChroma(Chroma.valueOf(chroma));
+        var scene = new Scene(format, n -> 3 * n, 9 / 255.0, 0, 9);
+        var noise = NoiseModel.even(9 / 255.0, 5 / 255.0, 1);
+        ModelCard card = new ModelCard(
+                ModelCard.Job.DENOISE,
+                "t",
+                ModelCard.Mode.QUALITY,
+                "",
+                "",
+                1,
+                5,
+                2,
+                5,
+                true,
+                Kernel.CATMULL_ROM,
+                0,
+                Map.of());
+        var shown = new ArrayList<List<Plane>>();
+        NetRunner net = (frames, correction) -> {
+            shown.add(frames);
+            correction.fill(0.125f);
+        };
+        Frame plain = middle(scene, new DenoiseStage(format, noise, 2, 1, 1));
+        Frame made = middle(scene, new DenoiseStage(format, noise, 2, 1, 1, card, net));
+        List<Plane> one = shown.getFirst();
+        assertThat(one).hasSize(DenoiseStage.SHOWN);
+        assertThat(one.get(7).at(20, 20)).isCloseTo(4 * 9 / 255f, within(1e-5f));
+        assertThat(one.get(8).at(60, 60)).isLessThan(one.get(7).at(60, 60));
+        assertThat(one.get(9).at(20, 20)).isCloseTo(1, within(1e-5f));
+        for (int p = 0; p < 3; p++) {
+            boolean isLight = p == 0 || chroma.equals("RGB");
+            for (int i = 0; i < made.plane(p).data().length; i += 37) {
+                float wanted = plain.plane(p).data()[i] + (isLight ? 0.125f : 0);
+                assertThat(made.plane(p).data()[i]).isCloseTo(wanted, within(1e-6f));
+            }
+        }
+    }
+
+    /** What a codec told comes to a net on one scale, apart from what nobody told. */
+    @Test
+    void coarsenessIsToldByItsLogarithm() {
+        assertThat(RepairStage.told(1)).isCloseTo(0.2f, within(1e-6f));
+        assertThat(RepairStage.told(16)).isCloseTo(0.6f, within(1e-6f));
+        assertThat(RepairStage.told(256)).isCloseTo(1, within(1e-6f));
+        assertThat(RepairStage.told(1e9)).isEqualTo(1);
+        assertThat(RepairStage.UNKNOWN).isZero();
     }
 }

@@ -17,12 +17,14 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.ModelSuggestion;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 /** Clips with known faults, painted here. */
 class ConditionTest {
+    private static final ModelSuggestion NOTHING = new ModelSuggestion("photographic", "nothing speaks for another");
     private static final Format FORMAT =
             new Format(192, 144, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
 
@@ -105,7 +107,7 @@ class ConditionTest {
         assertThat(noise.value()).isBetween(7.2, 8.8);
         assertThat(noise.words()).startsWith("noise ").contains("of 255, fine-grained");
         assertThat(condition.worst()).contains(noise);
-        var suggestion = Suggestion.of(condition, FORMAT, Optional.empty());
+        var suggestion = Suggestion.of(condition, FORMAT, NOTHING);
         assertThat(suggestion.parts()).anySatisfy(part -> {
             assertThat(part.step().kind()).isEqualTo("denoise");
             assertThat(part.reason()).isEqualTo(noise.words());
@@ -170,7 +172,7 @@ class ConditionTest {
         // 1.2 samples of 192 are 0.63 %; the mean over a second takes a little of it
         assertThat(shake.value()).isBetween(0.4, 0.75);
         assertThat(shake.isNoticed()).isTrue();
-        var steady = Suggestion.of(condition, FORMAT, Optional.empty()).parts().stream()
+        var steady = Suggestion.of(condition, FORMAT, NOTHING).parts().stream()
                 .filter(part -> part.step().kind().equals("steady"))
                 .findFirst();
         assertThat(steady).isPresent();
@@ -184,7 +186,7 @@ class ConditionTest {
         Condition faded = judge(60, (n, x, y) -> (n < 20 ? 0.3 : n < 40 ? 0.22 : 0.3) + 0.35 * wall(n, x, y))
                 .condition();
         assertThat(faded.finding("contrast").isNoticed()).isTrue();
-        var levels = Suggestion.of(faded, FORMAT, Optional.empty()).parts().stream()
+        var levels = Suggestion.of(faded, FORMAT, NOTHING).parts().stream()
                 .filter(part -> part.step().kind().equals("levels"))
                 .findFirst()
                 .orElseThrow();
@@ -196,7 +198,7 @@ class ConditionTest {
                 .isGreaterThan(faded.light().low() - 0.04);
         assertThat(white / 100).isGreaterThanOrEqualTo(faded.light().high()).isLessThan(0.9);
         Condition whole = judge(30, (n, x, y) -> 1.7 * wall(n, x, y) - 0.25).condition();
-        assertThat(Suggestion.of(whole, FORMAT, Optional.empty()).parts())
+        assertThat(Suggestion.of(whole, FORMAT, NOTHING).parts())
                 .noneMatch(part -> part.step().kind().equals("levels"));
     }
 
@@ -238,7 +240,7 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(21);
+        assertThat(condition.findings()).hasSize(23);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
     }
 }

@@ -28,6 +28,35 @@ class MeasureTest {
         return out;
     }
 
+    /** Of a plane wave all structure runs one way; of white noise hardly any does. */
+    @Test
+    void strokesHaveADirectionAndNoiseHasNone() {
+        Plane flat = Plane.of(160, 128).fill(0.5f);
+        Plane noise = noisy(flat, 0.02);
+        Plane strokes = Plane.of(160, 128);
+        for (int y = 0; y < 128; y++) {
+            for (int x = 0; x < 160; x++) {
+                strokes.set(x, y, (float) (0.5 + 0.02 * Math.sin(1.1 * x + 0.6 * y)));
+            }
+        }
+        assertThat(Direction.ofQuiet(strokes, strokes, 8)).isGreaterThan(0.95);
+        assertThat(Direction.ofQuiet(noise, noise, 8)).isLessThan(0.1);
+        // the quiet half is where the other plane is quiet
+        Plane half = Plane.of(160, 128).fill(0.5f);
+        for (int y = 0; y < 128; y++) {
+            for (int x = 0; x < 160; x++) {
+                half.set(x, y, x < 48 ? strokes.at(x, y) : noise.at(x, y));
+            }
+        }
+        Plane loudLeft = Plane.of(160, 128).fill(0.5f);
+        for (int y = 0; y < 128; y++) {
+            for (int x = 0; x < 48; x++) {
+                loudLeft.set(x, y, (x + y) % 2);
+            }
+        }
+        assertThat(Direction.ofQuiet(half, loudLeft, 0)).isLessThan(0.25);
+    }
+
     /** By definition: a mean squared error of sigma squared is -20 log10(sigma) dB below white. */
     @Test
     void psnrOfKnownNoise() {

@@ -8,12 +8,15 @@ import awlsmith.core.condition.Finding;
 import awlsmith.core.condition.Judge;
 import awlsmith.core.condition.Notes;
 import awlsmith.core.condition.Suggestion;
+import awlsmith.core.picture.Format;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.Rounding;
 import awlsmith.media.SoundReading;
 import awlsmith.render.Machine;
 import java.io.PrintStream;
@@ -55,11 +58,14 @@ final class ExamineCommand {
                 "\r%d frames, %.0f a second%n",
                 frames,
                 frames / Math.max(1e-3, (System.nanoTime() - begun) / 1e9));
-        tell(new Judge(notes, SoundReading.check(info, cancel)), info);
+        tell(
+                new Judge(notes, SoundReading.check(info, cancel), Rounding.step(info, cancel)),
+                clip.format(),
+                info.model(rate));
         return Main.DONE;
     }
 
-    private void tell(Judge judge, MediaInfo info) {
+    private void tell(Judge judge, Format format, ModelSuggestion byFile) {
         Condition condition = judge.condition();
         for (Finding finding : condition.findings()) {
             out.printf(
@@ -79,7 +85,7 @@ final class ExamineCommand {
         list(
                 "frames missing before",
                 curves.dropped().stream().map(Dropped::frame).toList());
-        var suggestion = Suggestion.of(condition, info.video().format(), Optional.empty());
+        var suggestion = Suggestion.of(condition, format, byFile);
         out.println("suggested:");
         for (Suggestion.Part part : suggestion.parts()) {
             out.println("  " + part.step().kind() + " " + part.step().settings().given() + ": " + part.reason());

@@ -2,6 +2,7 @@ package awlsmith.server.clips;
 
 import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.media.Clip;
+import awlsmith.media.CodecNames;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.MediaInfo;
 import java.util.List;
@@ -66,7 +67,7 @@ public record ClipFacts(
         double seconds = clip.time(index.count()).toDouble();
         boolean steady = clip.steadyRate().isPresent();
         double rate = steady ? video.rate().toDouble() : index.count() / seconds;
-        long bitRate = video.bitRate() > 0 ? video.bitRate() : info.bitRate();
+        long bitRate = info.pictureBitRate();
         return new ClipFacts(
                 info.container(),
                 CodecNames.of(video.codec()),
@@ -102,8 +103,7 @@ public record ClipFacts(
                 index.errors(),
                 java.util.Arrays.stream(index.damaged()).boxed().toList(),
                 (int) Math.max(0, missing(info, index)),
-                ModelSuggestion.of(
-                        video.codec(), CodecNames.of(video.codec()), format.width(), format.height(), rate, bitRate),
+                info.model(rate),
                 info.extras().timecode().orElse(null),
                 info.extras().subtitles().size(),
                 info.extras().chapters().size(),

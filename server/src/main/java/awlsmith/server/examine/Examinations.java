@@ -10,9 +10,9 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
+import awlsmith.media.Rounding;
 import awlsmith.media.SoundReading;
 import awlsmith.render.Machine;
-import awlsmith.server.clips.ClipFacts;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.clips.ExaminationView.ConditionFacts;
@@ -27,7 +27,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
 import org.springframework.context.event.EventListener;
@@ -159,12 +158,10 @@ public class Examinations implements Job {
         try (var _ = machine.budget().takeBehind(Examiner.bytes(clip.format(), rate) + 2 * raw, cancel)) {
             notes = examined(id, clip, count, rate, run);
         }
-        var judge = new Judge(notes, SoundReading.check(clip.info(), cancel));
+        var judge = new Judge(notes, SoundReading.check(clip.info(), cancel), Rounding.step(clip.info(), cancel));
         Condition condition = judge.condition();
         CurvesFile.save(judge.curves(), curvesFile(id));
-        ClipFacts facts = clips.view(id).facts();
-        var suggestion =
-                Suggestion.of(condition, clip.format(), Optional.ofNullable(facts == null ? null : facts.suggestion()));
+        var suggestion = Suggestion.of(condition, clip.format(), clip.info().model(rate));
         run.save(() -> repository.done(id, run.attempt(), ConditionFacts.of(condition, suggestion)));
     }
 

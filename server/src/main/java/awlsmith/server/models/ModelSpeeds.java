@@ -1,5 +1,8 @@
 package awlsmith.server.models;
 
+import awlsmith.core.clean.DenoiseStage;
+import awlsmith.core.clean.NoiseModel;
+import awlsmith.core.clean.RepairStage;
 import awlsmith.core.fields.DeinterlaceStage;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.ModelStage;
@@ -28,6 +31,8 @@ public class ModelSpeeds {
     private static final int WIDTH = 384;
     private static final int HEIGHT = 216;
     private static final int RUNS = 3;
+    /** Deviation of the noise that a model against noise is told. */
+    private static final double NOISE = 8 / 255.0;
 
     private final ModelSpeedRepository kept;
     private final Machine machine;
@@ -97,6 +102,9 @@ public class ModelSpeeds {
         Stage stage = switch (card.job()) {
             case ENLARGE -> new UpscaleStage(format, card, Models.open(card), 1);
             case FIELDS -> new DeinterlaceStage(format, Scan.TOP_FIRST, true, card, Models.open(card));
+            case DENOISE ->
+                new DenoiseStage(format, NoiseModel.even(NOISE, NOISE, 1), 2, 1, 1, card, Models.open(card));
+            case REPAIR -> new RepairStage(format, card, Models.open(card), 1, RepairStage.UNKNOWN);
         };
         double best = Double.MAX_VALUE;
         for (int i = 0; i < RUNS; i++) {

@@ -55,7 +55,8 @@ public final class Patches {
      * Fills one batch.
      *
      * <p>Squares lie as the net has them: with s = step, or step * factor for the large ones, s² planes of every s-th
-     * sample; plane dy * s + dx holds those at (x * s + dx, y * s + dy), the order of ONNX DepthToSpace in CRD mode.
+     * sample; plane dy * s + dx holds those at (x * s + dx, y * s + dy), the order of ONNX DepthToSpace in CRD mode. Of several small
+     * squares of a pair the planes of one phase lie together, in the order of ONNX SpaceToDepth.
      *
      * @param inputs gets count times as many small squares as a pair shows
      * @param plain gets count large squares, the plain enlargement of the inputs
@@ -85,10 +86,11 @@ public final class Patches {
             Plane sharp = pair.sharp().window(new Region(part.x() * factor, part.y() * factor, large, large));
             for (int k = 0; k < shown.size(); k++) {
                 Plane from = shown.get(k);
-                put(inputs, number * shown.size() + k, side, step, (x, y) -> turned(from, turn, x, y));
+                put(inputs, number, k, shown.size(), side, step, (x, y) -> turned(from, turn, x, y));
             }
-            put(plain, number, large, step * factor, (x, y) -> turned(base, turn, x, y));
-            put(answers, number, large, step * factor, (x, y) -> turned(sharp, turn, x, y) - turned(base, turn, x, y));
+            int phases = step * factor;
+            put(plain, number, 0, 1, large, phases, (x, y) -> turned(base, turn, x, y));
+            put(answers, number, 0, 1, large, phases, (x, y) -> turned(sharp, turn, x, y) - turned(base, turn, x, y));
             return;
         }
     }
@@ -97,13 +99,17 @@ public final class Patches {
         float at(int x, int y);
     }
 
-    /** Writes the square of a number in the batch, every s-th sample to a plane of its own. */
-    private static void put(FloatBuffer to, int number, int side, int s, Square square) {
-        int first = number * side * side;
+    /**
+     * Writes one of the squares of a number in the batch, every s-th sample to a plane of its own.
+     *
+     * @param which of them; @param all how many there are
+     */
+    private static void put(FloatBuffer to, int number, int which, int all, int side, int s, Square square) {
+        int first = number * all * side * side;
         int small = side / s;
         for (int y = 0; y < side; y++) {
             for (int x = 0; x < side; x++) {
-                int plane = y % s * s + x % s;
+                int plane = (y % s * s + x % s) * all + which;
                 to.put(first + (plane * small + y / s) * small + x / s, square.at(x, y));
             }
         }

@@ -22,8 +22,6 @@ import java.util.SplittableRandom;
 public record Worn(int frames) implements PairMaker {
     private static final int WIDE = 512;
     private static final int HIGH = 384;
-    private static final int FRAMES = 9;
-    private static final int NOW = 4;
     private static final int[] USED = {2, 4, 6};
     /** One scene for so many samples of the clean picture. */
     private static final double AREA = 300_000;
@@ -33,8 +31,7 @@ public record Worn(int frames) implements PairMaker {
 
     @Override
     public String words() {
-        return "scenes of nine frames, two in five still, the rest at 0.05 to 14 samples a frame, some turning, growing or shaken, one in"
-                + " fourteen cut within; before two in five a piece of the same picture goes its own way; half of them blurred by"
+        return Scene.WORDS + "; half of them blurred by"
                 + " up to 1 sample, reduced by a drawn kernel; a third with grain of standard deviation 1 to 10 of 255, the weak more often, a sixth with"
                 + " haloes; through H.264 at CRF 18 to 34 (three in four) or MPEG-2 at quantiser 2 to 9, one in ten through"
                 + " none";
@@ -53,7 +50,7 @@ public record Worn(int frames) implements PairMaker {
     }
 
     private List<Pair> scene(Plane sharp, int wide, int high, int factor, SplittableRandom random) {
-        List<Plane> truth = truth(sharp, wide, high, random);
+        List<Plane> truth = Scene.frames(sharp, wide, high, random);
         double blurX = random.nextBoolean() ? random.nextDouble() : 0;
         double blurY = random.nextDouble() < 0.7 ? blurX : blurX * random.nextDouble();
         Kernel kernel = KERNELS.get(random.nextInt(KERNELS.size()));
@@ -98,19 +95,6 @@ public record Worn(int frames) implements PairMaker {
                 frames,
                 new PlanePool(0),
                 Work.alone());
-    }
-
-    private static List<Plane> truth(Plane sharp, int wide, int high, SplittableRandom random) {
-        Layer.Sampling way = random.nextBoolean() ? Layer.Sampling.WHOLE : Layer.Sampling.SMALLER;
-        var back = new Layer(sharp, wide, high, FRAMES, NOW, way, random, true);
-        var cutTo = new Layer(sharp, wide, high, FRAMES, NOW, way, random, true);
-        int cut = random.nextInt(14) == 0 ? 1 + random.nextInt(FRAMES - 1) : FRAMES;
-        Layer front = random.nextInt(5) < 2 ? new Layer(sharp, wide, high, FRAMES, NOW, way, random, false) : null;
-        var truth = new ArrayList<Plane>();
-        for (int n = 0; n < FRAMES; n++) {
-            truth.add(Layer.picture(n < cut ? back : cutTo, front, wide, high, n - NOW, 1));
-        }
-        return truth;
     }
 
     private static String encoder(SplittableRandom random) {

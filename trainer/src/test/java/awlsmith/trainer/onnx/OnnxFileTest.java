@@ -136,6 +136,50 @@ class OnnxFileTest {
         }
     }
 
+    /** With a step the planes of one phase lie together: the file must read whole pictures as patches were laid out. */
+    @Test
+    void severalPlanesAreReadInStepsAsPatchesLayThemOut() throws Exception {
+        var shape = new NetShape(2, 6, 1, 1, 2);
+        Weights weights = weights(shape, 8);
+        List<Plane> in = List.of(picture(12, 8), picture(12, 8));
+        for (int i = 0; i < 96; i++) {
+            in.get(1).data()[i] = 0.3f * in.get(1).data()[95 - i];
+        }
+        Path file = folder.resolve("steps.onnx");
+        OnnxFile.write(file, weights, Map.of());
+        Plane out = Plane.of(12, 8);
+        try (var run = new OnnxRun(file)) {
+            run.run(in, out);
+        }
+        float[] laid = new float[2 * 96];
+        for (int p = 0; p < 2; p++) {
+            for (int i = 0; i < 96; i++) {
+                int x = i % 12;
+                int y = i / 12;
+                laid[((y % 2 * 2 + x % 2) * 2 + p) * 24 + y / 2 * 6 + x / 2] =
+                        in.get(p).at(x, y);
+            }
+        }
+        var net = new ResidualNet(shape);
+        try (Model model = Model.newInstance("net", "PyTorch");
+                NDManager manager = NDManager.newBaseManager("PyTorch")) {
+            net.initialize(manager, DataType.FLOAT32, new Shape(1, 8, 4, 6));
+            net.fill(weights, 0);
+            float[] phases = net.forward(
+                            new ParameterStore(manager, false),
+                            new NDList(manager.create(laid, new Shape(1, 8, 4, 6))),
+                            false)
+                    .singletonOrThrow()
+                    .toFloatArray();
+            for (int y = 0; y < 8; y++) {
+                for (int x = 0; x < 12; x++) {
+                    assertThat(out.at(x, y))
+                            .isCloseTo(phases[(y % 2 * 2 + x % 2) * 24 + y / 2 * 6 + x / 2], within(1e-4f));
+                }
+            }
+        }
+    }
+
     /** A net that was made deeper must go on from where it was. */
     @Test
     void aDeeperNetGivesTheSameAtFirst() throws Exception {

@@ -3,6 +3,9 @@ package awlsmith.trainer.pairs;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import awlsmith.core.clean.DenoiseStage;
+import awlsmith.core.clean.RepairStage;
+import awlsmith.core.measure.Psnr;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.resample.Kernel;
@@ -17,6 +20,17 @@ class PairsTest {
         for (int y = 0; y < height; y++) {
             for (int x = 0; x < width; x++) {
                 p.set(x, y, (float) (0.5 + 0.2 * Math.sin(x * 0.9) * Math.cos(y * 0.7) + 0.2 * Math.sin(x * y * 0.01)));
+            }
+        }
+        return p;
+    }
+
+    /** Slopes and a few edges. */
+    private static Plane soft(int width, int height) {
+        Plane p = Plane.of(width, height);
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                p.set(x, y, (float) (0.4 + 0.2 * Math.sin(x * 0.05) * Math.cos(y * 0.04) + (x / 60 % 2) * 0.15));
             }
         }
         return p;
@@ -79,6 +93,73 @@ class PairsTest {
                 if (x < 16 && y < 16) {
                     assertThat(two[0].get((phase * 8 + y / 2) * 8 + x / 2)).isEqualTo(one[0].get(y * 16 + x));
                 }
+            }
+        }
+    }
+
+    /** Of several planes those of one phase lie together, as the file's first layer has them. */
+    @Test
+    void planesOfOnePhaseLieTogether() {
+        List<Plane> shown =
+                List.of(Plane.of(16, 16).fill(0.25f), Plane.of(16, 16).fill(0.5f), picture(16, 16));
+        Pair pair = new Corrected(shown, picture(16, 16));
+        FloatBuffer in = FloatBuffer.allocate(3 * 256);
+        new Patches(List.of(pair), 16, 1, 2, 5).batch(0, 1, in, FloatBuffer.allocate(256), FloatBuffer.allocate(256));
+        for (int phase = 0; phase < 4; phase++) {
+            for (int i = 0; i < 64; i++) {
+                assertThat(in.get((3 * phase) * 64 + i)).isEqualTo(0.25f);
+                assertThat(in.get((3 * phase + 1) * 64 + i)).isEqualTo(0.5f);
+            }
+        }
+    }
+
+    /** Everything a net against noise is shown, and a result without it that is nearer the truth than the noisy frame. */
+    @Test
+    void noisyPairsAreCleanedAsFarAsItGoesWithoutANet() {
+        List<Pair> pairs = new Noisy().of(soft(240, 200), 1, new SplittableRandom(3));
+        assertThat(pairs).hasSize(3);
+        double before = 0;
+        double after = 0;
+        for (Pair pair : pairs) {
+            assertThat(pair.shown()).hasSize(DenoiseStage.SHOWN);
+            before += Psnr.of(pair.shown().get(1), pair.sharp(), 8);
+            after += Psnr.of(pair.rival(), pair.sharp(), 8);
+            assertThat(pair.shown().get(7).at(50, 50)).isPositive();
+        }
+        assertThat(after).isGreaterThan(before + 3);
+    }
+
+    @Test
+    void codedPairsTellHowCoarselyTheyWereRounded() {
+        var told = new java.util.TreeSet<Float>();
+        for (int seed = 0; seed < 4; seed++) {
+            for (Pair pair : new Coded().of(picture(160, 144), 1, new SplittableRandom(seed))) {
+                assertThat(pair.shown()).hasSize(RepairStage.SHOWN);
+                assertThat(Psnr.of(pair.rival(), pair.sharp(), 8)).isBetween(20.0, 55.0);
+                told.add(pair.shown().getLast().at(0, 0));
+            }
+        }
+        assertThat(told).hasSizeGreaterThan(1).allMatch(value -> value == 0 || value >= 0.2f && value <= 1);
+    }
+
+    /** As strong as white noise, and alike from sample to sample as their kind is. */
+    @Test
+    void fieldsOfNoiseAreOfTheirKind() {
+        for (Noise kind : Noise.values()) {
+            Plane field = kind.field(128, 96, new SplittableRandom(1));
+            double squares = 0;
+            double beside = 0;
+            for (int y = 0; y < 96; y++) {
+                for (int x = 0; x + 1 < 128; x++) {
+                    squares += field.at(x, y) * field.at(x, y);
+                    beside += field.at(x, y) * field.at(x + 1, y);
+                }
+            }
+            assertThat(squares / (127 * 96)).as("%s", kind).isCloseTo(1, within(0.05));
+            if (kind == Noise.WHITE) {
+                assertThat(beside / squares).isCloseTo(0, within(0.04));
+            } else {
+                assertThat(beside / squares).as("%s", kind).isGreaterThan(0.15);
             }
         }
     }

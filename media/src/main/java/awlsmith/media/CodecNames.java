@@ -1,4 +1,4 @@
-package awlsmith.server.clips;
+package awlsmith.media;
 
 import java.util.Locale;
 import java.util.Map;

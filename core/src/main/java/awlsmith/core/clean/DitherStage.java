@@ -1,0 +1,250 @@
+package awlsmith.core.clean;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Stage;
+import awlsmith.core.pipeline.Work;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Takes the dots away by which a picture of few colours stands in for more, and the grain of drawing paper: each sample becomes the mean of those
+ * around it that lie in the same surface. What lies in the same surface is told by a softened picture, in which dots are faint and edges and
+ * lines stay: so a line is averaged along itself. A second pass is told it by the first one's result, which has its edges firm again.
+ *
+ * <p>Shape: planes of one size, R'G'B' or grey. Units: 0..1; excursions are kept. Border: samples beyond the picture's edges count for nothing.
+ * Source: weights from another picture than the one averaged: E. Eisemann and F. Durand, "Flash photography enhancement via intrinsic
+ * relighting", and G. Petschnigg et al., "Digital photography with flash and no-flash image pairs", both ACM Transactions on Graphics 23(3),
+ * 2004; a guide that is found anew from pass to pass: Q. Zhang et al., "Rolling guidance filter", ECCV 2014. Cost: O(area * radius^2).
+ */
+public final class DitherStage implements Stage {
+    /** Samples each way that may be averaged. */
+    public static final int MOST_RADIUS = 6;
+
+    private static final int PASSES = 2;
+    /** Weights of the softened picture, each way: a bell of one and a quarter samples. */
+    private static final float[] SOFT = bell(1.25, 3);
+    /** Share of a colour's difference that is left of a dot once it is softened. */
+    private static final float LEFT = 0.5f;
+    /** Steps of colour by which a sample may be moved at most. */
+    private static final float FARTHEST = 1.3f;
+
+    private final Format format;
+    private final float step;
+    private final int radius;
+
+    /**
+     * @param step difference of two colours that dots are made of, 0..1: what differs by more is an edge
+     * @param radius samples each way that are averaged, 1..6
+     */
+    public DitherStage(Format format, double step, int radius) {
+        if (!(step > 0 && step <= 1) || radius < 1 || radius > MOST_RADIUS) {
+            throw new IllegalArgumentException("step is " + step + " and radius " + radius);
+        }
+        if (format.chroma().isSubsampled()) {
+            throw new IllegalArgumentException("colours of " + format.chroma() + " have no samples of their own");
+        }
+        this.format = format;
+        this.step = (float) step;
+        this.radius = radius;
+    }
+
+    private static float[] bell(double sigma, int reach) {
+        float[] taps = new float[2 * reach + 1];
+        double sum = 0;
+        for (int i = 0; i < taps.length; i++) {
+            sum += Math.exp(-(i - reach) * (i - reach) / (2 * sigma * sigma));
+        }
+        for (int i = 0; i < taps.length; i++) {
+            taps[i] = (float) (Math.exp(-(i - reach) * (i - reach) / (2 * sigma * sigma)) / sum);
+        }
+        return taps;
+    }
+
+    @Override
+    public Format output() {
+        return format;
+    }
+
+    @Override
+    public Region needs(Region wanted) {
+        return grown(wanted, PASSES * radius + SOFT.length / 2);
+    }
+
+    private Region grown(Region part, int by) {
+        int x = Math.max(0, part.x() - by);
+        int y = Math.max(0, part.y() - by);
+        return new Region(
+                x,
+                y,
+                Math.min(format.width(), part.right() + by) - x,
+                Math.min(format.height(), part.bottom() + by) - y);
+    }
+
+    @Override
+    public Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work) {
+        Region held = needs(wanted);
+        Frame in = input.at(0).cut(held);
+        Frame out = Frame.blank(format, wanted, in.number(), in.time(), pool);
+        Region first = grown(wanted, radius);
+        Region told = grown(first, radius);
+        List<Plane> own = in.planes();
+        List<Plane> soft = own.stream()
+                .map(plane -> softened(plane, inside(told, held), pool, work))
+                .toList();
+        List<Plane> once = blank(first, own.size(), pool);
+        pass(windows(own, inside(told, held)), soft, LEFT * step, inside(first, told), once, work);
+        pass(windows(own, inside(first, held)), once, step, inside(wanted, first), out.planes(), work);
+        soft.forEach(pool::giveBack);
+        once.forEach(pool::giveBack);
+        return out;
+    }
+
+    private static Region inside(Region part, Region whole) {
+        return new Region(part.x() - whole.x(), part.y() - whole.y(), part.width(), part.height());
+    }
+
+    private static List<Plane> windows(List<Plane> planes, Region part) {
+        return planes.stream().map(plane -> plane.window(part)).toList();
+    }
+
+    private static List<Plane> blank(Region part, int count, PlanePool pool) {
+        var all = new ArrayList<Plane>();
+        for (int i = 0; i < count; i++) {
+            all.add(pool.borrow(part.width(), part.height()));
+        }
+        return all;
+    }
+
+    /** A part of a plane, blurred; at the picture's edges the edge samples go on. */
+    private static Plane softened(Plane in, Region part, PlanePool pool, Work work) {
+        Plane out = pool.borrow(part.width(), part.height());
+        int reach = SOFT.length / 2;
+        work.bands(part.height(), 16, (from, to) -> {
+            float[] row = new float[in.width()];
+            for (int y = from; y < to; y++) {
+                java.util.Arrays.fill(row, 0);
+                for (int k = -reach; k <= reach; k++) {
+                    int at = in.row(Math.clamp(part.y() + y + k, 0, in.height() - 1));
+                    float tap = SOFT[k + reach];
+                    for (int x = 0; x < row.length; x++) {
+                        row[x] += tap * in.data()[at + x];
+                    }
+                }
+                for (int x = 0; x < part.width(); x++) {
+                    float sum = 0;
+                    for (int k = -reach; k <= reach; k++) {
+                        sum += SOFT[k + reach] * row[Math.clamp(part.x() + x + k, 0, row.length - 1)];
+                    }
+                    out.set(x, y, sum);
+                }
+            }
+        });
+        return out;
+    }
+
+    /**
+     * @param in what is averaged; @param guide tells surfaces apart, over the same part
+     * @param most difference of the guide from which on a sample counts for nothing
+     * @param wanted part of these that out gets
+     */
+    private void pass(List<Plane> in, List<Plane> guide, float most, Region wanted, List<Plane> out, Work work) {
+        work.bands(wanted.height(), 8, (from, to) -> {
+            work.cancel().check();
+            var row = new Row(in, guide, 1 / (most * most), wanted);
+            for (int y = from; y < to; y++) {
+                row.mean(y + wanted.y());
+                row.put(y, out);
+            }
+        });
+    }
+
+    /** One row after the other, a neighbour's place after the other: so all loops run along rows. */
+    private final class Row {
+        private final List<Plane> in;
+        private final List<Plane> guide;
+        private final float slope;
+        private final Region wanted;
+        private final float[] all;
+        private final float[] weights;
+        private final float[][] sums;
+        private int at;
+
+        Row(List<Plane> in, List<Plane> guide, float slope, Region wanted) {
+            this.in = in;
+            this.guide = guide;
+            this.slope = slope;
+            this.wanted = wanted;
+            all = new float[wanted.width()];
+            weights = new float[wanted.width()];
+            sums = new float[in.size()][wanted.width()];
+        }
+
+        void mean(int y) {
+            at = y;
+            java.util.Arrays.fill(all, 0);
+            for (float[] sum : sums) {
+                java.util.Arrays.fill(sum, 0);
+            }
+            Plane like = in.getFirst();
+            for (int v = Math.max(0, y - radius); v <= Math.min(like.height() - 1, y + radius); v++) {
+                for (int by = -radius; by <= radius; by++) {
+                    int from = Math.max(0, -by - wanted.x());
+                    int to = Math.min(wanted.width(), like.width() - by - wanted.x());
+                    weigh(v, by, from, to);
+                    for (int p = 0; p < sums.length; p++) {
+                        Plane plane = in.get(p);
+                        add(plane.data(), plane.row(v) + wanted.x() + by, weights, sums[p], from, to);
+                    }
+                }
+            }
+        }
+
+        /** 1 for the same colour, falling to 0 as the guide's colours differ. */
+        private void weigh(int v, int by, int from, int to) {
+            for (int p = 0; p < guide.size(); p++) {
+                Plane plane = guide.get(p);
+                int here = plane.row(at) + wanted.x();
+                int there = plane.row(v) + wanted.x() + by;
+                differ(plane.data(), here, there, weights, from, to, p == 0);
+            }
+            for (int x = from; x < to; x++) {
+                float share = Math.max(0f, 1 - weights[x] * slope);
+                weights[x] = share * share;
+                all[x] += weights[x];
+            }
+        }
+
+        /** What is further from its own colour than a dot can be was no dot, and stays. */
+        void put(int y, List<Plane> out) {
+            for (int x = 0; x < all.length; x++) {
+                float most = 0;
+                for (int p = 0; p < sums.length; p++) {
+                    most = Math.max(
+                            most, Math.abs(sums[p][x] / all[x] - in.get(p).at(wanted.x() + x, at)));
+                }
+                float share = Math.clamp((FARTHEST - most / step) * 2, 0f, 1f);
+                for (int p = 0; p < sums.length; p++) {
+                    float own = in.get(p).at(wanted.x() + x, at);
+                    out.get(p).set(x, y, own + share * (sums[p][x] / all[x] - own));
+                }
+            }
+        }
+    }
+
+    private static void differ(float[] data, int here, int there, float[] most, int from, int to, boolean first) {
+        for (int x = from; x < to; x++) {
+            float d = data[here + x] - data[there + x];
+            most[x] = first ? d * d : Math.max(most[x], d * d);
+        }
+    }
+
+    private static void add(float[] data, int there, float[] weights, float[] sums, int from, int to) {
+        for (int x = from; x < to; x++) {
+            sums[x] += weights[x] * data[there + x];
+        }
+    }
+}

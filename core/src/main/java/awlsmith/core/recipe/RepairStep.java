@@ -1,0 +1,71 @@
+package awlsmith.core.recipe;
+
+import awlsmith.core.clean.RepairStage;
+import awlsmith.core.model.ModelCard;
+import awlsmith.core.model.Models;
+import awlsmith.core.pipeline.Stage;
+import java.util.List;
+import java.util.Optional;
+
+/** Repairs what a lossy codec did, with a model, at the picture's own size. */
+final class RepairStep implements StepKind {
+    private static final Param.Real ROUNDING = new Param.Real(
+            "rounding",
+            "Rounding",
+            "of 255",
+            1,
+            256,
+            null,
+            "how coarsely the codec rounded: 8 for H.264 at QP 22, 16 at 28, 32 at 34, 64 at 40; MPEG-2's quantiser scale. More repairs"
+                    + " more; where it is not set the model judges by the picture");
+
+    @Override
+    public String id() {
+        return "repair";
+    }
+
+    @Override
+    public String name() {
+        return "Repair compression";
+    }
+
+    @Override
+    public String purpose() {
+        return "takes away a codec's blocks and rings and gives back what frames around still have";
+    }
+
+    @Override
+    public List<Param> params() {
+        return List.of(ROUNDING, SHARE);
+    }
+
+    @Override
+    public List<Problem> check(Settings settings, Given given) {
+        if (given.format().scan().isInterlaced()) {
+            return List.of(Problem.at(
+                    "",
+                    "the picture here is interlaced: lines of two times would be taken for one. Deinterlace before"));
+        }
+        return net().isEmpty()
+                ? List.of(Problem.at("", "the model against compression is not at hand; take this step out"))
+                : List.of();
+    }
+
+    private static Optional<ModelCard> net() {
+        return Models.of(ModelCard.Job.REPAIR);
+    }
+
+    @Override
+    public List<Stage> stages(Settings settings, Given given) {
+        ModelCard card = net().orElseThrow();
+        float told = settings.real(ROUNDING).map(step -> RepairStage.told(step)).orElse(RepairStage.UNKNOWN);
+        return List.of(new RepairStage(given.format(), card, OpenedModel.of(card, "rounding", given.form()), 1, told));
+    }
+
+    @Override
+    public String summary(Settings settings, Given given) {
+        return settings.real(ROUNDING)
+                .map(step -> "rounded to " + Words.number(step))
+                .orElse("as it looks");
+    }
+}

@@ -1,0 +1,101 @@
+package awlsmith.trainer.pairs;
+
+import awlsmith.core.clean.RepairStage;
+import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
+import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Work;
+import awlsmith.core.upscale.FramesAround;
+import awlsmith.footage.Codec;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.SplittableRandom;
+
+/** Moving pictures through lossy codecs, at their own size. */
+public record Coded() implements PairMaker {
+    private static final int WIDE = 352;
+    private static final int HIGH = 288;
+    private static final int[] USED = {1, 3, 4, 6};
+    /** One scene for so many samples of the clean picture. */
+    private static final double AREA = 200_000;
+
+    @Override
+    public String words() {
+        return Scene.WORDS
+                + "; one in four with grain of standard deviation 1 to 6 of 255; six in ten through H.264 at CRF 22 to 42 (one in six of"
+                + " these without its deblocking), two in ten through MPEG-2 at quantiser 3 to 18, one in ten each through MPEG-4 part 2 and single"
+                + " pictures (JPEG); told how coarsely the codec rounded two times in three";
+    }
+
+    @Override
+    public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
+        var pairs = new ArrayList<Pair>();
+        int wide = Math.min(WIDE, (sharp.width() - 16) / 16 * 16);
+        int high = Math.min(HIGH, (sharp.height() - 16) / 16 * 16);
+        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
+        for (int i = 0; i < scenes; i++) {
+            scene(Scene.frames(sharp, wide, high, random), random, pairs);
+        }
+        return pairs;
+    }
+
+    private static void scene(List<Plane> truth, SplittableRandom random, List<Pair> pairs) {
+        List<Plane> clean = truth;
+        if (random.nextInt(4) == 0) {
+            double sigma = Math.pow(6, random.nextDouble()) / 255;
+            clean = truth.stream().map(p -> grainy(p, sigma, random)).toList();
+        }
+        Codec.Coded coded = Codec.coded(clean, encoder(random));
+        float told = coded.step().isPresent() && random.nextInt(3) > 0
+                ? RepairStage.told(coded.step().getAsDouble() * Math.exp(0.1 * random.nextGaussian()))
+                : 0;
+        double ends = random.nextDouble();
+        int first = ends < 0.1 || ends > 0.95 ? 0 : -2;
+        int last = ends < 0.15 ? 0 : 2;
+        int frames = RepairStage.SHOWN - 1;
+        for (int n : USED) {
+            if (n >= coded.frames().size()) {
+                continue;
+            }
+            Plane here = coded.frames().get(n);
+            Region all = Region.whole(here.width(), here.height());
+            List<Plane> shown = FramesAround.shown(
+                    distance -> coded.frames()
+                            .get(Math.clamp(
+                                    n + Math.clamp(distance, first, last),
+                                    0,
+                                    coded.frames().size() - 1)),
+                    all,
+                    all.width(),
+                    all.height(),
+                    all,
+                    frames,
+                    new PlanePool(0),
+                    Work.alone());
+            shown.add(Plane.of(all.width(), all.height()).fill(told));
+            // grain is no damage: what is wanted is the picture as the codec got it
+            pairs.add(new Corrected(shown, clean.get(n)));
+        }
+    }
+
+    private static Plane grainy(Plane p, double sigma, SplittableRandom random) {
+        Plane out = Plane.of(p.width(), p.height());
+        for (int i = 0; i < out.data().length; i++) {
+            out.data()[i] = (float) (p.data()[i] + sigma * random.nextGaussian());
+        }
+        return out;
+    }
+
+    private static String encoder(SplittableRandom random) {
+        double which = random.nextDouble();
+        if (which < 0.6) {
+            String plain = random.nextInt(6) == 0 ? " -x264-params no-deblock=1" : "";
+            return "libx264 -preset " + (random.nextBoolean() ? "medium" : "veryfast") + " -crf "
+                    + (22 + random.nextInt(21)) + plain;
+        }
+        if (which < 0.8) {
+            return "mpeg2video -g 12 -bf 2 -q:v " + (3 + random.nextInt(16));
+        }
+        return which < 0.9 ? "mpeg4 -g 12 -q:v " + (3 + random.nextInt(16)) : "mjpeg -q:v " + (4 + random.nextInt(16));
+    }
+}
