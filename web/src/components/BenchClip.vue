@@ -22,6 +22,7 @@ import { usePlacement } from '@/view/usePlacement'
 import { useBenchKeys } from '@/view/useBenchKeys'
 import { useBenchProofs } from '@/view/useBenchProofs'
 import { useCropping } from '@/view/useCropping'
+import { useOneStep } from '@/view/useOneStep'
 import { clock } from '@/view/words'
 import DispatchDialog from './DispatchDialog.vue'
 import Glass from './Glass.vue'
@@ -71,6 +72,20 @@ const facts = computed(() => props.clip.facts!)
 const frames = computed(() => props.clip.frames ?? 1)
 /** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
 const atRest = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
+const oneStep = useOneStep(() => atRest.value?.recipe, planOf, notices.fail)
+/** What one step makes, against what reaches it, in place of the whole recipe against the source. */
+const alone = computed(() => {
+  const one = oneStep.shown.value
+  const step = atRest.value?.recipe.steps[oneStep.index.value]
+  const name = (steps.value.find((kind) => kind.id === step?.step)?.name ?? '').toLowerCase()
+  return one && step
+    ? {
+        sides: one.after,
+        against: { sides: one.before, name: '', reference: false },
+        named: { left: `before ${name}`, right: `after ${name}` },
+      }
+    : undefined
+})
 const shown = usePlacement(props.clip.id, atRest, frame, later, notices.fail)
 const sides = computed(() => shown.value?.sides)
 const source = computed(() => sides.value?.source ?? { width: facts.value.width, height: facts.value.height })
@@ -279,6 +294,13 @@ watch(
   },
 )
 
+function seeAlone(index: number) {
+  oneStep.index.value = index
+  chosenProof.value = undefined
+  moving.value = undefined
+  glass.value?.setLook(index < 0 ? 'wipe' : 'difference')
+}
+
 /** For what the recipe's steps wait for; how it goes is told by events. */
 function lookThrough() {
   const recipe = state.value?.recipe
@@ -379,6 +401,7 @@ useBenchKeys(
         c: toggleCrop,
         Escape: () => {
           cropping.value = -1
+          oneStep.index.value = -1
           chosenProof.value = undefined
         },
         i: () =>
@@ -433,6 +456,8 @@ useBenchKeys(
       :figures="figures"
       :cropping="cropping"
       :seconds="seconds"
+      :alone="oneStep.index.value"
+      @alone="seeAlone"
       @crop="(index) => (cropping = index)"
       @change="setRecipe"
       @dispatch="openDispatch"
@@ -463,9 +488,10 @@ useBenchKeys(
       :title="clip.title"
       :frame="shown?.frame ?? frame"
       :later="shown?.later ?? later"
-      :sides="sides"
+      :sides="alone?.sides ?? sides"
       :take-name="take.name"
-      :against="against"
+      :against="alone?.against ?? against"
+      :named="alone?.named"
       :moving="moving"
       :peek="peeks.piece.value"
       :place="place"

@@ -38,6 +38,8 @@ const props = defineProps<{
   takeName: string
   /** Another take, or the clean reference, that stands in the source's place. */
   against: { sides: Sides; name: string; reference: boolean } | undefined
+  /** Names of both sides where one step is seen alone. */
+  named?: { left: string; right: string } | undefined
   /** A proof's frame, while one is played. */
   moving: Moving | undefined
   /** A small picture of the frame, while one is dragged along the time axis. */
@@ -140,6 +142,9 @@ const leftName = computed(() => {
   }
   if (props.moving) {
     return props.moving.against === undefined ? 'source, enlarged plainly' : `take ${props.moving.against}`
+  }
+  if (props.named) {
+    return props.named.left
   }
   if (props.against) {
     return props.against.reference ? 'reference' : `take ${props.against.name}`
@@ -386,7 +391,7 @@ function onKey(event: KeyboardEvent) {
 function names() {
   return {
     left: leftName.value,
-    right: `take ${rightName.value}, ${props.sides.treated.width}×${props.sides.treated.height}`,
+    right: `${props.named?.right ?? `take ${rightName.value}`}, ${props.sides.treated.width}×${props.sides.treated.height}`,
   }
 }
 
@@ -485,7 +490,8 @@ defineExpose({
       {{ leftName }}
     </span>
     <span v-if="shown !== 'source' && !standIn" class="tag treated at-right">
-      take {{ rightName }} <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
+      {{ named?.right ?? `take ${rightName}` }}
+      <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
     </span>
     <span v-if="shown === 'difference' && !standIn" class="tag middle">
       {{ isError ? 'error' : 'difference' }} ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255

@@ -40,6 +40,7 @@ function mounted(props: Partial<InstanceType<typeof Ledger>['$props']> = {}) {
       figures: undefined,
       cropping: -1,
       seconds: 0,
+      alone: -1,
       ...props,
     },
     global: { plugins: [vuetify] },

@@ -11,6 +11,7 @@ import type {
 } from '@/api/client'
 import { did } from '@/view/figures'
 import { holdsSteps, mostWrong, suggested } from '@/view/condition'
+import { changesInPlace } from '@/view/useOneStep'
 import { withNewStep, withoutStep, withStep } from '@/view/recipe'
 import { bytes, rate, wait } from '@/view/words'
 import ConditionList from './ConditionList.vue'
@@ -32,11 +33,15 @@ const props = defineProps<{
   cropping: number
   /** Seconds of the clip at the frame that is seen. */
   seconds: number
+  /** The step that is seen alone, or -1. */
+  alone: number
 }>()
 const emit = defineEmits<{
   change: [recipe: Recipe]
   dispatch: []
   crop: [index: number]
+  /** What a step changes is to be seen alone; -1 ends that. */
+  alone: [index: number]
   /** What steps wait for is to be found in the whole clip. */
   look: []
   'stop-look': [id: string]
@@ -210,6 +215,17 @@ function size(index: number): string {
               @click="emit('crop', cropping === index ? -1 : index)"
             >
               {{ cropping === index ? 'Done' : 'Drag on the picture' }} <kbd>C</kbd>
+            </button>
+            <button
+              v-if="step.on && changesInPlace(describe(step))"
+              class="button drag"
+              type="button"
+              data-test="alone"
+              :aria-pressed="alone === index"
+              title="What reaches this step against what it makes of it, and their difference made larger: where shapes of the picture show in it, detail goes with it"
+              @click="emit('alone', alone === index ? -1 : index)"
+            >
+              {{ alone === index ? 'See the whole recipe again' : 'See what it changes' }}
             </button>
             <StepControls
               :step="step"

@@ -50,6 +50,11 @@ export function withoutStep(recipe: Recipe, index: number): Recipe {
   return { ...recipe, steps: recipe.steps.filter((_, i) => i !== index) }
 }
 
+/** The first so many steps. */
+export function firstSteps(recipe: Recipe, count: number): Recipe {
+  return { ...recipe, steps: recipe.steps.slice(0, count) }
+}
+
 /** The first steps, those that turn the picture, and behind them the source made as large as the treated one is. */
 export function sourceRecipe(
   recipe: Recipe,

@@ -1,54 +1,40 @@
 package awlsmith.benchmarks;
 
-import awlsmith.core.measure.Psnr;
-import awlsmith.core.picture.Format;
+import awlsmith.core.measure.Direction;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
-import awlsmith.core.picture.PlanePool;
-import awlsmith.core.picture.Rational;
-import awlsmith.core.picture.RawLayout;
-import awlsmith.core.pipeline.Cancel;
-import awlsmith.core.pipeline.FrameRange;
-import awlsmith.core.plan.Codecs;
-import awlsmith.core.plan.Deliverable;
-import awlsmith.core.recipe.Analyses;
-import awlsmith.core.recipe.Recipe;
-import awlsmith.core.recipe.Step;
-import awlsmith.core.recipe.Treatment;
 import awlsmith.footage.PackageCache;
-import awlsmith.media.Clip;
-import awlsmith.media.Encoding;
-import awlsmith.media.Indexer;
-import awlsmith.media.Prober;
-import awlsmith.render.Machine;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Random;
 
-/** How well noise of known strength is taken out, beside FFmpeg's filters, each at the best of several settings, on the same files. */
+/**
+ * How well noise of known strength is taken out, beside FFmpeg's filters, each at the best of several settings, on the same files; then what
+ * {@link Repairing} and {@link Ordering} measure.
+ */
 public final class Cleaning {
     private static final int FRAMES = 16;
-    private static final int BORDER = 8;
     /** The first and last frames have fewer neighbours. */
     private static final int LEFT_OUT = 3;
-    /** Of the slowest filters. */
+    /** Frames of the slowest filters. */
     private static final int FEW = LEFT_OUT + 2;
-
     /** Its strength goes no further. */
     private static final double NLMEANS_MOST = 30;
 
     private static final String EXAMPLES = "opencv-doc/examples/data/";
 
     private final List<String> report = new ArrayList<>();
-    private final Machine machine = Machine.whole();
-    private final Path scratch;
+    private final List<String> calm = new ArrayList<>();
+    private final Scratch scratch;
 
-    private Cleaning(Path scratch) {
+    /** A clip without faults. */
+    record Source(String name, Path file) {}
+
+    private Cleaning(Scratch scratch) {
         this.scratch = scratch;
     }
 
@@ -81,20 +67,22 @@ public final class Cleaning {
 
     /** Arguments: the report's file, a folder to keep fetched packages in, the folder of the demo footage. */
     public static void main(String[] arguments) throws IOException {
-        Path scratch = Files.createTempDirectory("awlsmith-cleaning");
-        var cleaning = new Cleaning(scratch);
-        try {
-            cleaning.all(new PackageCache(Path.of(arguments[1])), Path.of(arguments[2]));
-        } finally {
-            cleaning.machine.close();
-            try (var files = Files.list(scratch)) {
-                for (Path file : files.toList()) {
-                    Files.delete(file);
-                }
-            }
-            Files.delete(scratch);
+        List<String> report;
+        try (var scratch = new Scratch()) {
+            var cleaning = new Cleaning(scratch);
+            var packages = new PackageCache(Path.of(arguments[1]));
+            Path demo = Path.of(arguments[2]);
+            var sources = List.of(
+                    new Source("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi")),
+                    new Source("Megamind.avi", packages.file("opencv-doc", EXAMPLES + "Megamind.avi")),
+                    new Source("deck walk, truth", demo.resolve("truth").resolve("deck-walk.mp4")));
+            cleaning.noise(sources);
+            report = cleaning.report;
+            report.addAll(new Repairing(scratch).report(sources));
+            report.addAll(new Ordering(scratch).report(sources));
+            report.addAll(new Paces(scratch).report(sources.getFirst()));
         }
-        Files.writeString(Path.of(arguments[0]), String.join("\n", cleaning.report) + "\n");
+        Files.writeString(Path.of(arguments[0]), String.join("\n", report) + "\n");
     }
 
     private void say(String line) {
@@ -102,80 +90,111 @@ public final class Cleaning {
         System.err.println(line);
     }
 
-    private void all(PackageCache packages, Path demo) throws IOException {
+    private void noise(List<Source> sources) {
         say("# Cleaning");
         say("");
-        say("Made by `./awlsmith measure --cleaning`; do not edit.");
+        say("Made by `./awlsmith measure --cleaning`; do not edit. PSNR-Y in dB against the truth, without an edge of "
+                + Scratch.BORDER + " pixels; clips no wider than 640. Frames a second are those of this run, on "
+                + scratch.threads() + " threads: read them against each other.");
+        say("");
+        say("## Noise");
         say("");
         say(
-                "PSNR-Y in dB against the truth, " + FRAMES + " frames no wider than 640, the first and last "
-                        + LEFT_OUT
-                        + " and an edge of " + BORDER + " pixels left out (of nlmeans and owdenoise " + FEW
+                FRAMES + " frames, the first and last " + LEFT_OUT + " left out (of nlmeans and owdenoise " + FEW
                         + " frames). Noise is added to luma with the deviation told, of 255, and half of it to colour; coarse: means of 2x2, twice;"
                         + " coded: white and then H.264 at CRF 20. Ours measures the noise itself, all settings as they are; FFmpeg's filters are told"
-                        + " it, at the best of two or three settings each; bm3d took nothing out at the settings tried and is left out. Behind each the frames a second, on all cores.");
+                        + " it, at the best of two or three settings each; bm3d took nothing out at the settings tried and is left out.");
         say("");
-        say("| clip | noise | noisy | denoise | "
-                + String.join(" | ", PEERS.stream().map(Peer::name).toList()) + " | denoise - best |");
-        say("|---|---|---|---|" + "---|".repeat(PEERS.size()) + "---|");
-        record Source(String name, Path file) {}
-        var sources = List.of(
-                new Source("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi")),
-                new Source("Megamind.avi", packages.file("opencv-doc", EXAMPLES + "Megamind.avi")),
-                new Source("deck walk, truth", demo.resolve("truth").resolve("deck-walk.mp4")));
+        say("| clip | noise | noisy | denoise | fast | "
+                + String.join(" | ", PEERS.stream().map(Peer::name).toList())
+                + " | denoise - best | fast - best |");
+        say("|---|---|---|---|---|" + "---|".repeat(PEERS.size()) + "---|---|");
         for (Source source : sources) {
-            Path truth = scratch.resolve("truth.mkv");
-            Command.ffmpeg("-i " + source.file() + " -an -vf scale='min(640,iw)':-2,format=yuv420p -frames:v " + FRAMES
-                    + " -fps_mode passthrough -c:v ffv1 " + truth);
+            Path truth = scratch.truth(source.file(), FRAMES);
+            row(source.name(), truth, 10, Kind.WHITE);
             row(source.name(), truth, 17.5, Kind.WHITE);
+            row(source.name(), truth, 30, Kind.WHITE);
             row(source.name(), truth, 10, Kind.COARSE);
             row(source.name(), truth, 10, Kind.CODED);
         }
+        say("");
+        say(
+                "What is left of the noise, in the same runs: how restless it is (deviation of the error's change from frame to frame, of 255), and how"
+                        + " much of the fine structure of the quieter half of the picture runs one way, 0 to 1 (white noise: 0.08): strokes and worms"
+                        + " would lift it above the truth's own.");
+        say("");
+        say(
+                "| clip | noise | restless: denoise | fast | least of FFmpeg's | one way: truth | denoise | fast | nlmeans |");
+        say("|---|---|---|---|---|---|---|---|---|");
+        calm.forEach(this::say);
+        say("");
     }
 
     private void row(String name, Path truth, double sigma, Kind kind) {
-        Path noisy = scratch.resolve("noisy.mkv");
+        Path noisy = scratch.file("noisy.mkv");
         addNoise(truth, noisy, sigma, kind);
-        List<Plane> wanted = luma(indexed(truth).format(), indexed(truth), Optional.empty());
-        double before = score(wanted, luma(indexed(noisy).format(), indexed(noisy), Optional.empty()));
-        Clip clip = indexed(noisy);
-        Treatment treatment = Analyses.complete(
-                new Recipe(List.of(Step.parse("denoise"))).on(clip.material()),
-                clip,
-                Analyses.Store.NONE,
-                machine.planes(),
-                machine.work(new Cancel()),
-                (doing, frames) -> {});
-        double ours = 0;
-        double rate = 0;
-        for (int run = 0; run < 2; run++) {
-            long begun = System.nanoTime();
-            ours = score(wanted, luma(clip.format(), clip, Optional.of(treatment)));
-            rate = FRAMES / ((System.nanoTime() - begun) / 1e9);
-        }
+        List<Plane> wanted = scratch.luma(truth);
+        double before = psnr(wanted, scratch.luma(noisy));
+        Scratch.Made quality = scratch.made(noisy, "denoise");
+        Scratch.Made fast = scratch.made(noisy, "denoise mode=fast");
+        double ours = psnr(wanted, quality.frames());
+        double quick = psnr(wanted, fast.frames());
+        String what = kind.name().toLowerCase(Locale.ROOT);
         var line = new StringBuilder(Figures.text(
-                "| %s | %s %.4g | %.2f | %.2f (%.1f/s) |",
-                name, kind.name().toLowerCase(Locale.ROOT), sigma, before, ours, rate));
+                "| %s | %s %.4g | %.2f | %.2f (%.1f/s) | %.2f (%.1f/s) |",
+                name, what, sigma, before, ours, quality.rate(), quick, fast.rate()));
         double best = 0;
+        double calmest = Double.MAX_VALUE;
+        double strokes = 0;
         for (Peer peer : PEERS) {
             double most = 0;
             double speed = 0;
+            List<Plane> made = List.of();
             for (String setting : peer.settings()) {
-                Path out = scratch.resolve("out.mkv");
+                Path out = scratch.file("out.mkv");
                 long begun = System.nanoTime();
                 Command.ffmpeg("-i " + noisy + " -vf " + told(setting, sigma) + ",format=yuv420p -frames:v "
                         + peer.frames() + " -c:v ffv1 " + out);
                 double seconds = (System.nanoTime() - begun) / 1e9;
-                double score = score(wanted, luma(indexed(out).format(), indexed(out), Optional.empty()));
+                List<Plane> tried = scratch.luma(out);
+                double score = psnr(wanted, tried);
                 if (score > most) {
                     most = score;
                     speed = peer.frames() / seconds;
+                    made = tried;
                 }
             }
             line.append(Figures.text(" %.2f (%.1f/s) |", most, speed));
             best = Math.max(best, most);
+            int from = LEFT_OUT;
+            calmest = Math.min(calmest, Scratch.flicker(wanted, made, from, end(made)));
+            strokes = peer.name().equals("nlmeans") ? direction(made, wanted) : strokes;
         }
-        say(line + Figures.text(" %+.2f |", ours - best));
+        say(line + Figures.text(" %+.2f | %+.2f |", ours - best, quick - best));
+        calm.add(Figures.text(
+                "| %s | %s %.4g | %.2f | %.2f | %.2f | %.3f | %.3f | %.3f | %.3f |",
+                name,
+                what,
+                sigma,
+                Scratch.flicker(wanted, quality.frames(), LEFT_OUT, end(wanted)),
+                Scratch.flicker(wanted, fast.frames(), LEFT_OUT, end(wanted)),
+                calmest,
+                direction(wanted, wanted),
+                direction(quality.frames(), wanted),
+                direction(fast.frames(), wanted),
+                strokes));
+    }
+
+    private static int end(List<Plane> frames) {
+        return frames.size() - (frames.size() < FRAMES ? 0 : LEFT_OUT);
+    }
+
+    private static double psnr(List<Plane> wanted, List<Plane> got) {
+        return Scratch.psnr(wanted, got, LEFT_OUT, end(got));
+    }
+
+    private static double direction(List<Plane> made, List<Plane> truth) {
+        return Direction.ofQuiet(made.get(LEFT_OUT), truth.get(LEFT_OUT), Scratch.BORDER);
     }
 
     /** A setting with S*k worked out. */
@@ -194,41 +213,23 @@ public final class Cleaning {
         return text.toString();
     }
 
-    private static Clip indexed(Path file) {
-        var info = Prober.probe(file);
-        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
-    }
-
     private void addNoise(Path truth, Path out, double sigma, Kind kind) {
-        Clip clip = indexed(truth);
-        Format format = clip.format();
-        var layout = new RawLayout(format);
-        byte[] raw = new byte[layout.frameBytes()];
-        Path plain = kind == Kind.CODED ? scratch.resolve("plain.mkv") : out;
-        try (var frames = clip.open(FrameRange.all(), format.whole(), new PlanePool(0), new Cancel());
-                var encoding = new Encoding(
-                        plain,
-                        format,
-                        Optional.of(Rational.of(25)),
-                        Deliverable.usual(Codecs.FFV1),
-                        machine.threads())) {
-            for (Optional<Frame> frame = frames.next(); frame.isPresent(); frame = frames.next()) {
-                for (int p = 0; p < 3; p++) {
-                    Plane plane = frame.get().plane(p);
-                    float[] noise = noise(plane, kind, 31 * frame.get().number() + p);
-                    // of 255 steps, where luma has 219 from black to white
-                    float scale = (float) (sigma / 219 * (p == 0 ? 1 : 0.5));
-                    for (int i = 0; i < noise.length; i++) {
-                        plane.data()[i] += scale * noise[i];
-                    }
-                }
-                layout.pack(frame.get(), raw);
-                encoding.write(raw, Rational.ZERO);
-            }
-            encoding.finish(new Cancel());
-        }
+        Path plain = kind == Kind.CODED ? scratch.file("plain.mkv") : out;
+        scratch.changed(truth, plain, frame -> add(frame, sigma, kind));
         if (kind == Kind.CODED) {
             Command.ffmpeg("-i " + plain + " -c:v libx264 -crf 20 -pix_fmt yuv420p " + out);
+        }
+    }
+
+    private static void add(Frame frame, double sigma, Kind kind) {
+        for (int p = 0; p < 3; p++) {
+            Plane plane = frame.plane(p);
+            float[] noise = noise(plane, kind, 31 * frame.number() + p);
+            // of 255 steps, where luma has 219 from black to white
+            float scale = (float) (sigma / 219 * (p == 0 ? 1 : 0.5));
+            for (int i = 0; i < noise.length; i++) {
+                plane.data()[i] += scale * noise[i];
+            }
         }
     }
 
@@ -262,30 +263,5 @@ public final class Cleaning {
             out[i] = (x[i] + x[i + right] + x[i + below] + x[i + right + below]) / 4;
         }
         return out;
-    }
-
-    private List<Plane> luma(Format format, Clip clip, Optional<Treatment> treatment) {
-        var planes = new ArrayList<Plane>();
-        var pool = machine.planes();
-        try (var stream = treatment.isPresent()
-                ? treatment.get().chain().open(clip, FrameRange.all(), format.whole(), pool, machine.work(new Cancel()))
-                : clip.open(FrameRange.all(), format.whole(), pool, new Cancel())) {
-            for (Optional<Frame> frame = stream.next(); frame.isPresent(); frame = stream.next()) {
-                Plane light = frame.get().plane(0);
-                planes.add(new Plane(light.packed(), 0, light.width(), light.height(), light.width()));
-                frame.get().release(pool);
-            }
-        }
-        return planes;
-    }
-
-    private static double score(List<Plane> wanted, List<Plane> got) {
-        int from = Math.min(LEFT_OUT, got.size() - 1);
-        int end = Math.max(from + 1, Math.min(wanted.size(), got.size()) - (got.size() < FRAMES ? 0 : LEFT_OUT));
-        double sum = 0;
-        for (int n = from; n < end; n++) {
-            sum += Psnr.of(got.get(n), wanted.get(n), BORDER);
-        }
-        return sum / (end - from);
     }
 }

@@ -331,4 +331,23 @@ class PreparingIT extends BrowserIT {
         page.getByText("+ step").click();
         page.locator(".kind:has(b:text-is(\"" + name + "\"))").click();
     }
+
+    @Test
+    @Order(30)
+    void whatOneStepChangesIsSeenAlone() {
+        open("Resumed.mp4");
+        page.getByText("+ step").click();
+        page.locator(".kind")
+                .filter(new Locator.FilterOptions().setHasText("Denoise"))
+                .click();
+        Locator alone = page.locator("[data-test=alone]");
+        alone.click();
+        assertThat(page.locator(".glass")).containsText("difference ×8");
+        page.keyboard().press("w");
+        assertThat(page.locator(".glass")).containsText("before denoise");
+        assertThat(page.locator(".glass")).containsText("after denoise 160×120");
+        alone.click();
+        assertThat(page.locator(".glass")).not().containsText("before denoise");
+        assertThat(alone).hasText("See what it changes");
+    }
 }

@@ -41,6 +41,7 @@ class ExcursionsTest {
             "crop", "crop left=8 top=4",
             "denoise", "denoise noise=5",
             "grain", "grain amount=0",
+            "repair", "repair rounding=20",
             "enlarge", "enlarge factor=2 model=photographic");
 
     static Stream<String> steps() {

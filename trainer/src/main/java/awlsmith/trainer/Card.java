@@ -109,6 +109,13 @@ final class Card {
     }
 
     private static String reading(Task task, ModelCard.Mode mode, NetShape shape) {
+        if (task == Task.NOISY) {
+            return ", reading the picture as it was cleaned without it, five frames laid over each other along the motion, their mean, and"
+                    + " how strong and how fine the noise is";
+        }
+        if (task == Task.CODED) {
+            return ", reading five frames laid over each other along the motion and how coarsely the codec rounded";
+        }
         if (task.frames(mode) > 1) {
             return ", reading " + shape.planes() + " frames laid over each other along the motion";
         }

@@ -72,7 +72,8 @@ public final class Main {
                                     Training.side(),
                                     options.shape().factor(),
                                     options.shape().step(),
-                                    options.seed()),
+                                    options.seed(),
+                                    task.flat()),
                             new Validation(check),
                             source.notes(),
                             options.seed())

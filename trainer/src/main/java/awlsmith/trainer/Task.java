@@ -11,6 +11,7 @@ import awlsmith.footage.PictureSet;
 import awlsmith.trainer.pairs.Coded;
 import awlsmith.trainer.pairs.Noisy;
 import awlsmith.trainer.pairs.PairMaker;
+import awlsmith.trainer.pairs.Patches;
 import awlsmith.trainer.pairs.Reduced;
 import awlsmith.trainer.pairs.Softened;
 import awlsmith.trainer.pairs.Worn;
@@ -100,6 +101,11 @@ enum Task {
     /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
     int frames(ModelCard.Mode mode) {
         return this == NOISY || this == CODED || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
+    }
+
+    /** Share of flat patches it learns from: what takes noise and blocks away must leave clean surfaces clean. */
+    double flat() {
+        return job() == ModelCard.Job.DENOISE || job() == ModelCard.Job.REPAIR ? 1 : Patches.FEW_FLAT;
     }
 
     /** What a model's gain is told over. */

@@ -17,6 +17,8 @@ public final class Correction {
     private static final float LEAST = -0.5f;
 
     private static final float MOST = 1.5f;
+    /** Beyond black and white, within this a picture's own size is corrected less and less. */
+    private static final float ROOM = 0.12f;
 
     private final ModelCard card;
     private final NetRunner net;
@@ -99,8 +101,22 @@ public final class Correction {
     }
 
     private void add(float[] correction, int from, float[] to, int at, int count) {
+        if (card.factor() == 1) {
+            addWithin(correction, from, to, at, count);
+            return;
+        }
         for (int i = 0; i < count; i++) {
             to[at + i] = Math.min(MOST, Math.max(LEAST, to[at + i] + strength * correction[from + i]));
+        }
+    }
+
+    /** Of light far beyond black and white a net learned nothing: there the plain result stays. */
+    private void addWithin(float[] correction, int from, float[] to, int at, int count) {
+        for (int i = 0; i < count; i++) {
+            float light = to[at + i];
+            float beyond = Math.max(-light, light - 1);
+            float share = strength * Math.min(1, Math.max(0, 1 - beyond * (1 / ROOM)));
+            to[at + i] = light + share * correction[from + i];
         }
     }
 }

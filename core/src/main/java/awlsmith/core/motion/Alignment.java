@@ -1,5 +1,6 @@
 package awlsmith.core.motion;
 
+import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
@@ -21,9 +22,9 @@ public final class Alignment {
 
     private static final int SQUARE = 8;
     /** Squares of the small pictures are searched for this many of their samples each way. */
-    private static final int COARSE = 4;
+    private static final int COARSE = RowMisfits.PLACES / 2;
 
-    private static final int COARSE_SIDE = 6;
+    private static final int COARSE_SIDE = RowMisfits.SIDE;
     private static final int SHRINK = 4;
     private static final int COARSE_SQUARE = SQUARE * 2;
     private static final int PAD = 32;
@@ -42,6 +43,7 @@ public final class Alignment {
     private static final float[] FINER = cubic(2 * PARTS);
 
     private static final SquareMisfit MISFIT = SquareMisfit.chosen();
+    private static final RowMisfits ROW = RowMisfits.of(Lanes.chosen());
 
     private final Region part;
     private final Region held;
@@ -263,6 +265,7 @@ public final class Alignment {
         int[] found = new int[2 * columns * rows];
         int margin = (COARSE_SIDE - COARSE_SQUARE / SHRINK) / 2;
         work.bands(rows, 1, (first, end) -> {
+            float[] misfits = new float[RowMisfits.PLACES];
             for (int j = first; j < end; j++) {
                 for (int i = 0; i < columns; i++) {
                     int x = i * COARSE_SQUARE / SHRINK - margin;
@@ -273,8 +276,11 @@ public final class Alignment {
                     }
                     float least = STILL * still;
                     for (int v = -COARSE; v <= COARSE; v++) {
+                        int at = small.at(x, y);
+                        int there = other.at(x - COARSE, y + v);
+                        ROW.of(small.data, at, small.stride, other.data, there, other.stride, misfits);
                         for (int u = -COARSE; u <= COARSE; u++) {
-                            float misfit = smallMisfit(other, x, y, u, v);
+                            float misfit = misfits[u + COARSE];
                             if (misfit < least) {
                                 least = misfit;
                                 found[2 * (j * columns + i)] = u;

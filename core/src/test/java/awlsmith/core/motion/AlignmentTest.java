@@ -126,4 +126,29 @@ class AlignmentTest {
             }
         }
     }
+
+    @Test
+    void nineSquaresSideBySideAreAsFarAsEachAlone() {
+        var random = new java.util.Random(8);
+        float[] a = new float[40 * 12];
+        float[] b = new float[44 * 14];
+        for (int i = 0; i < a.length; i++) {
+            a[i] = random.nextFloat();
+        }
+        for (int i = 0; i < b.length; i++) {
+            b[i] = random.nextFloat();
+        }
+        float[] scalar = new float[RowMisfits.PLACES];
+        float[] vector = new float[RowMisfits.PLACES];
+        new RowMisfits.Scalars().of(a, 43, 40, b, 50, 44, scalar);
+        new RowMisfits.Vectors().of(a, 43, 40, b, 50, 44, vector);
+        assertThat(vector).isEqualTo(scalar);
+        double by = 0;
+        for (int row = 0; row < 6; row++) {
+            for (int k = 0; k < 6; k++) {
+                by += Math.pow(a[43 + row * 40 + k] - b[50 + 3 + row * 44 + k], 2);
+            }
+        }
+        assertThat((double) vector[3]).isCloseTo(by, org.assertj.core.api.Assertions.within(1e-5));
+    }
 }

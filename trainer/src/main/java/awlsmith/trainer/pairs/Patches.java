@@ -15,7 +15,8 @@ public final class Patches {
     /** Below this mean step between neighbours a patch is as good as flat and mostly drawn anew. */
     private static final float FLAT = 0.006f;
 
-    private static final float KEEP_FLAT = 0.15f;
+    /** Share of the flat patches that are kept where there is little to learn from them. */
+    public static final double FEW_FLAT = 0.15;
 
     private final List<Weighted> pairs;
     private final double total;
@@ -23,6 +24,7 @@ public final class Patches {
     private final int factor;
     private final int step;
     private final long seed;
+    private final double flat;
 
     private record Weighted(Pair pair, double upTo) {}
 
@@ -32,6 +34,12 @@ public final class Patches {
      * @param step samples across that a net reads as one, see {@link awlsmith.trainer.net.NetShape}
      */
     public Patches(List<Pair> pairs, int side, int factor, int step, long seed) {
+        this(pairs, side, factor, step, seed, FEW_FLAT);
+    }
+
+    /** @param flat share of the flat patches that are kept: what should stay flat has to be learned from them */
+    public Patches(List<Pair> pairs, int side, int factor, int step, long seed, double flat) {
+        this.flat = flat;
         double sum = 0;
         var all = new java.util.ArrayList<Weighted>();
         for (Pair pair : pairs) {
@@ -75,7 +83,7 @@ public final class Patches {
             var part = new Region(
                     random.nextInt(pair.width() - side + 1), random.nextInt(pair.height() - side + 1), side, side);
             int turn = random.nextInt(8) & (pair.turns() ? 7 : 0);
-            boolean keepFlat = random.nextDouble() < KEEP_FLAT;
+            boolean keepFlat = random.nextDouble() < flat;
             List<Plane> shown =
                     pair.shown().stream().map(plane -> plane.window(part)).toList();
             if (!keepFlat && roughness(shown.getFirst()) < FLAT) {
