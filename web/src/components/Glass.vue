@@ -329,7 +329,8 @@ watch(
   invalidate,
 )
 watch(
-  () => [source.value.width, source.value.height],
+  // by value: another recipe for a picture of the same size leaves the view where it is
+  () => `${source.value.width}x${source.value.height}`,
   () => fit(),
 )
 watch(all, () => {

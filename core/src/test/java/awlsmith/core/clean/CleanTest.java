@@ -452,7 +452,10 @@ class CleanTest {
         for (int p = 0; p < 3; p++) {
             boolean isLight = p == 0 || chroma.equals("RGB");
             for (int i = 0; i < made.plane(p).data().length; i += 37) {
-                float wanted = plain.plane(p).data()[i] + (isLight ? 0.125f : 0);
+                float before = plain.plane(p).data()[i];
+                // beyond black it fades, and is gone where a net has learned nothing
+                float share = Math.clamp(1 + Math.min(0, before) / 0.12f, 0f, 1f);
+                float wanted = before + (isLight ? 0.125f * share : 0);
                 assertThat(made.plane(p).data()[i]).isCloseTo(wanted, within(1e-6f));
             }
         }
