@@ -52,6 +52,11 @@ public record Condition(
                 .orElseThrow(() -> new IllegalArgumentException("no finding is called " + id));
     }
 
+    /** One that is there for some clips alone. */
+    public Optional<Finding> ifThere(String id) {
+        return findings.stream().filter(one -> one.id().equals(id)).findFirst();
+    }
+
     /** The worst one that anyone would notice. */
     public Optional<Finding> worst() {
         return findings.stream().filter(Finding::isNoticed).max((a, b) -> Double.compare(a.severity(), b.severity()));

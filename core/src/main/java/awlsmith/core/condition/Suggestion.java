@@ -1,6 +1,7 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Borders;
+import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.Models;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
@@ -81,6 +82,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         }
         dust(condition).ifPresent(parts::add);
         if (whole) {
+            repair(condition).ifPresent(parts::add);
             cleaning(condition).ifPresent(parts::add);
         }
         Finding bands = condition.finding("bands");
@@ -133,6 +135,23 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 ? dust.words() + ", " + scratches.words()
                 : (dust.isNoticed() ? dust : scratches).words();
         return Optional.of(new Part(Step.of("dust", settings), both));
+    }
+
+    /** Where the codec rounded coarsely, or where blocks are seen; of drawings the model for these knows better. */
+    private static Optional<Part> repair(Condition condition) {
+        Optional<Finding> rounding = condition.ifThere("rounding");
+        Finding blocks = condition.finding("blocks");
+        boolean coarse = rounding.filter(Finding::isNoticed).isPresent();
+        if (!coarse && !blocks.isNoticed()
+                || condition.drawn()
+                || Models.of(ModelCard.Job.REPAIR).isEmpty()) {
+            return Optional.empty();
+        }
+        Map<String, Object> settings = rounding.<Map<String, Object>>map(
+                        found -> Map.of("rounding", Math.max(1, Math.rint(found.value()))))
+                .orElse(Map.of());
+        return Optional.of(new Part(
+                Step.of("repair", settings), coarse ? rounding.orElseThrow().words() : blocks.words()));
     }
 
     /** Of drawn surfaces dots and paper are taken, of all else noise. */

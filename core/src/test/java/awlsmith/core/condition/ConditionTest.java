@@ -243,4 +243,41 @@ class ConditionTest {
         assertThat(condition.findings()).hasSize(23);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
     }
+
+    /** Dots in flat colours are told, and smoothed before a model for drawings enlarges. */
+    @Test
+    void ditherIsFoundAndSmoothed() {
+        var condition = judge(8, (n, x, y) -> 0.3 + (x / 40 % 2) * 0.2 + ((x * 3 + y * 5) % 14 == 0 ? 0.14 : 0))
+                .condition();
+        assertThat(condition.finding("dither").isNoticed()).isTrue();
+        assertThat(condition.drawn()).isTrue();
+        assertThat(Suggestion.of(condition, FORMAT, NOTHING).parts().stream()
+                        .map(part -> part.step().kind())
+                        .toList())
+                .contains("undither")
+                .doesNotContain("denoise", "bands");
+    }
+
+    /** A slope of few code values is told as bands, and made a slope again. */
+    @Test
+    void bandsAreFoundAndSmoothed() {
+        var condition = judge(8, (n, x, y) -> Math.rint((0.3 + 0.0001 * x + 0.0001 * y) * 219) / 219)
+                .condition();
+        assertThat(condition.finding("bands").isNoticed()).isTrue();
+        assertThat(Suggestion.of(condition, FORMAT, NOTHING).parts().stream()
+                        .map(part -> part.step().kind())
+                        .toList())
+                .contains("bands");
+    }
+
+    /** How coarsely a codec rounded is a finding where it is known, and none where not. */
+    @Test
+    void compressionIsAFindingWhereTheCodecTells() {
+        var notes = new Examiner(new Painted(4, (n, x, y) -> wall(n, x, y)), 25, new PlanePool(0))
+                .examine(Work.alone(), done -> {});
+        var told = new Judge(notes, Optional.empty(), java.util.OptionalDouble.of(36)).condition();
+        assertThat(told.ifThere("rounding").orElseThrow().isNoticed()).isTrue();
+        assertThat(told.ifThere("rounding").orElseThrow().words()).isEqualTo("compressed: rounded to 36 of 255");
+        assertThat(new Judge(notes).condition().ifThere("rounding")).isEmpty();
+    }
 }

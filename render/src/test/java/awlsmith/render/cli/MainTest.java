@@ -112,6 +112,21 @@ class MainTest {
                 .isEqualTo(1);
     }
 
+    /** What the codec's quantisers tell goes into the suggestion as a number, and the suggested recipe can be rendered. */
+    @Test
+    void strongCompressionIsRepairedByWhatTheCodecTells() {
+        Path hard = folder.resolve("hard.mp4");
+        TestClips.ffmpeg(
+                "-f lavfi -i mandelbrot=s=160x128:r=25 -frames:v 12 -pix_fmt yuv420p -c:v libx264 -qp 38 " + hard);
+        Run run = run("examine", hard.toString());
+        assertThat(run.out()).contains("compressed: rounded to").containsPattern("  repair \\{rounding=\\d+");
+        String step = run.out().replaceAll("(?s).*  repair \\{rounding=([0-9.]+)\\}.*", "repair rounding=$1");
+        Path out = folder.resolve("repaired.mkv");
+        assertThat(run("render", hard.toString(), out.toString(), "--codec", "ffv1", "--step", step)
+                        .code())
+                .isZero();
+    }
+
     @Test
     void misuseIsASentenceAndCodeTwo() {
         String in = clip.toString();
