@@ -1,6 +1,7 @@
 package awlsmith.core.clean;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.model.ModelCard;
@@ -21,6 +22,11 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.Material;
+import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.Treatment;
 import awlsmith.core.resample.Kernel;
 import java.util.ArrayList;
 import java.util.List;
@@ -469,5 +475,54 @@ class CleanTest {
         assertThat(RepairStage.told(256)).isCloseTo(1, within(1e-6f));
         assertThat(RepairStage.told(1e9)).isEqualTo(1);
         assertThat(RepairStage.UNKNOWN).isZero();
+    }
+
+    private static Frame made(Scene scene, String... steps) {
+        Treatment treatment = Analyses.complete(
+                new Recipe(java.util.Arrays.stream(steps).map(Step::parse).toList()).on(Material.of(scene.format())),
+                scene,
+                Analyses.Store.NONE,
+                POOL,
+                Work.alone(),
+                (doing, frames) -> {});
+        try (var frames = treatment
+                .chain()
+                .open(scene, FrameRange.single(4), treatment.output().whole(), POOL, Work.alone())) {
+            return frames.next().orElseThrow();
+        }
+    }
+
+    /** The source's grain is measured before noise was taken out, and comes back as strong as it was, and wider, at another size. */
+    @Test
+    void theSourcesGrainIsGivenBack() {
+        var scene = new Scene(format(160, 120), n -> 2 * n, 8 / 255.0, 0, 9);
+        Frame clean = made(scene, "denoise mode=fast", "enlarge factor=2");
+        for (int share : new int[] {50, 100}) {
+            Frame grainy = made(scene, "denoise mode=fast", "enlarge factor=2", "grain kind=source back=" + share);
+            double sum = 0;
+            double beside = 0;
+            int count = 0;
+            Plane a = grainy.plane(0);
+            Plane b = clean.plane(0);
+            for (int y = 0; y < a.height(); y++) {
+                for (int x = 0; x + 1 < a.width(); x++) {
+                    double d = a.at(x, y) - b.at(x, y);
+                    sum += d * d;
+                    beside += d * (a.at(x + 1, y) - b.at(x + 1, y));
+                    count++;
+                }
+            }
+            assertThat(255 * Math.sqrt(sum / count)).isCloseTo(8.0 * share / 100, within(8.0 * share / 100 * 0.25));
+            assertThat(beside / sum).isGreaterThan(0.25);
+        }
+    }
+
+    @Test
+    void grainOfTwoKindsIsRefused() {
+        assertThatThrownBy(() ->
+                        new Recipe(List.of(Step.parse("grain kind=source amount=3"))).on(Material.of(format(160, 120))))
+                .hasMessageContaining("say how much of it is given back");
+        assertThatThrownBy(() -> new Recipe(List.of(Step.parse("grain back=30"))).on(Material.of(format(160, 120))))
+                .hasMessageContaining("grain by hand has an amount");
     }
 }
