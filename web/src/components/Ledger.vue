@@ -76,6 +76,15 @@ function change(index: number, step: RecipeStep) {
 const condition = computed(() => props.clip.examination?.condition)
 const taken = computed(() => condition.value && holdsSteps(props.recipe, suggested(condition.value)))
 
+/** The model that was suggested with the rest of the recipe; before the clip was examined, by its file alone. */
+const modelSuggestion = computed(() => {
+  const part = condition.value?.suggestion.steps.find((step) => step.step === 'enlarge')
+  const model = part?.settings['model']
+  return part && typeof model === 'string'
+    ? { model, reason: part.reason.replace(`${model}: `, '') }
+    : facts.value?.suggestion
+})
+
 function takeSuggestion() {
   if (condition.value) {
     const recipe = suggested(condition.value)
@@ -203,7 +212,7 @@ function size(index: number): string {
             :width="plan?.steps[index]?.width ?? 1280"
             :height="plan?.steps[index]?.height ?? 720"
             :problems="problems.filter((one) => one.step === index)"
-            :suggestion="facts?.suggestion"
+            :suggestion="modelSuggestion"
             @change="(next) => change(index, next)"
           />
           <template v-else>

@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param cuts scenes begin at this many places
  * @param drawn whether it looks like drawings: flat colours with hard edges
  * @param light what of the range is used
+ * @param coarse whether its noise is coarser than from pixel to pixel
  */
 public record Condition(
         List<Finding> findings,
@@ -23,7 +24,8 @@ public record Condition(
         Borders borders,
         int cuts,
         boolean drawn,
-        Light light) {
+        Light light,
+        boolean coarse) {
     public Condition {
         findings = List.copyOf(findings);
     }

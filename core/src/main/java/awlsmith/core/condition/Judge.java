@@ -17,6 +17,8 @@ import java.util.function.ToDoubleFunction;
 /** Turns what was noted of a clip into its condition. Where a level is bad is common practice, no source. */
 public final class Judge {
     private static final double TO_255 = 255;
+    /** Times as strong at half size as white noise would be, from which on noise is coarse. */
+    private static final double COARSE_GRAIN = 1.35;
 
     private final Notes notes;
     private final Optional<SoundCheck.Result> sound;
@@ -113,15 +115,14 @@ public final class Judge {
         findings.add(borders(borders));
         findings.add(flat());
         sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
-        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light());
+        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse());
     }
 
     private Finding noise() {
         double level = TO_255 * median(s -> s.noise().level());
-        double grain = median(s -> s.noise().grain());
         String words = level < 1
                 ? "hardly any noise"
-                : say("noise %.1f of 255, %s", level, grain < 1.35 ? "fine-grained" : "coarse-grained");
+                : say("noise %.1f of 255, %s", level, isCoarse() ? "coarse-grained" : "fine-grained");
         return new Finding(
                 "noise",
                 "Noise",
@@ -130,6 +131,10 @@ public final class Judge {
                 level / 14,
                 words,
                 "difference of Laplacians in quiet blocks (Immerkaer 1996), at full and half size");
+    }
+
+    private boolean isCoarse() {
+        return median(s -> s.noise().grain()) >= COARSE_GRAIN;
     }
 
     private Finding colourNoise() {

@@ -51,6 +51,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final double PAPER_LEAST = 10;
     private static final double PAPER_MOST = 60;
 
+    /** Rounded so coarsely that little detail is left, of 255: H.264 at QP 38. */
+    private static final double LITTLE_LEFT = 50;
+
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
 
@@ -90,7 +93,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             parts.add(new Part(Step.of("bands", Map.of()), bands.words()));
         }
         levels(condition).ifPresent(parts::add);
-        parts.add(enlarge(condition, format, byFile));
+        boolean cleaned = parts.stream()
+                .anyMatch(part ->
+                        List.of("repair", "denoise").contains(part.step().kind()));
+        parts.add(enlarge(condition, format, byFile, cleaned));
         boolean stretched = parts.stream().anyMatch(part -> part.step().kind().equals("levels"));
         var notes = condition.findings().stream()
                 .filter(finding -> finding.isNoticed()
@@ -135,6 +141,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 ? dust.words() + ", " + scratches.words()
                 : (dust.isNoticed() ? dust : scratches).words();
         return Optional.of(new Part(Step.of("dust", settings), both));
+    }
+
+    private static double rounding(Condition condition) {
+        return condition.ifThere("rounding").map(Finding::value).orElse(0.0);
     }
 
     /** Where the codec rounded coarsely, or where blocks are seen; of drawings the model for these knows better. */
@@ -213,7 +223,11 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return (side + 1) & -2;
     }
 
-    private static Part enlarge(Condition condition, Format format, ModelSuggestion byFile) {
+    /**
+     * By what was measured in docs/cleaning.md: behind cleaning the model for clean footage does better than that for worn, but where little is
+     * left, where noise is coarse (it would draw strokes of what remains), and where edges are soft.
+     */
+    private static Part enlarge(Condition condition, Format format, ModelSuggestion byFile, boolean cleaned) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
         Finding blur = condition.finding("blur");
@@ -223,6 +237,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             model = "drawn";
             Finding dither = condition.finding("dither");
             reason = dither.isNoticed() ? dither.words() : "flat colours with hard edges";
+        } else if (cleaned && !condition.coarse() && blur.severity() < SOFT && rounding(condition) < LITTLE_LEFT) {
+            model = "photographic";
+            reason = "clean enough once it is cleaned";
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
