@@ -113,7 +113,7 @@ class ConditionTest {
             assertThat(part.reason()).isEqualTo(noise.words());
         });
         assertThat(suggestion.parts()).noneMatch(part -> part.step().kind().equals("even-light"));
-        assertThat(suggestion.parts().getLast().reason()).isEqualTo("worn: " + noise.words());
+        assertThat(suggestion.parts().getLast().reason()).isEqualTo("photographic: clean enough once it is cleaned");
     }
 
     @Test
