@@ -51,8 +51,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final double PAPER_LEAST = 10;
     private static final double PAPER_MOST = 60;
 
-    /** Rounded so coarsely that little detail is left, of 255: H.264 at QP 38. */
-    private static final double LITTLE_LEFT = 50;
+    /** Rounded so coarsely that little detail is left, of 255: H.264 at QP 34. */
+    private static final double LITTLE_LEFT = 30;
 
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
