@@ -61,11 +61,8 @@ public final class BandStage implements Stage {
     @Override
     public Region needs(Region wanted) {
         int by = reach() * Math.max(format.chroma().stepX(), format.chroma().stepY());
-        int x = Math.max(0, wanted.x() - by);
-        int y = Math.max(0, wanted.y() - by);
-        int right = Math.min(format.width(), wanted.right() + by);
-        int bottom = Math.min(format.height(), wanted.bottom() + by);
-        return new Region(x, y, right - x, bottom - y).aligned(format.chroma(), format.width(), format.height());
+        return wanted.grown(by, format.width(), format.height())
+                .aligned(format.chroma(), format.width(), format.height());
     }
 
     private int reach() {

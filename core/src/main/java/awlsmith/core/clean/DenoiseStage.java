@@ -12,6 +12,7 @@ import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.upscale.FramesAround;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -83,12 +84,14 @@ public final class DenoiseStage implements ModelStage {
         this.shape = NoiseModel.floats(noise.shape());
         this.colourShape = NoiseModel.floats(noise.colourShape());
         this.card = card;
-        this.correction = net == null ? null : new Correction(card, net, 1, format.width(), format.height());
+        // without noise there is nothing to correct, and the picture stays as it is
+        boolean isClean = strength == 0 || noise.levels().stream().allMatch(level -> level == 0);
+        this.correction = net == null || isClean ? null : new Correction(card, net, 1, format.width(), format.height());
     }
 
     @Override
     public Optional<ModelCard> model() {
-        return Optional.ofNullable(card);
+        return Optional.ofNullable(card).filter(one -> correction != null);
     }
 
     @Override
@@ -155,7 +158,7 @@ public final class DenoiseStage implements ModelStage {
                 fast = pool.borrow(seen.width(), seen.height());
                 made = plane(p, around, seen, fast);
                 Plane to = out.plane(p);
-                Plane from = fast.window(inside(wanted, seen));
+                Plane from = fast.window(wanted.inside(seen));
                 for (int y = 0; y < to.height(); y++) {
                     to.takeRow(y, from, y);
                 }
@@ -176,11 +179,6 @@ public final class DenoiseStage implements ModelStage {
         return p == 0 || format.chroma() == Chroma.RGB;
     }
 
-    /** A region as seen from the corner of one that holds it. */
-    private static Region inside(Region part, Region whole) {
-        return new Region(part.x() - whole.x(), part.y() - whole.y(), part.width(), part.height());
-    }
-
     /** What a plane was made of, over the whole part. @param sigma the noise's deviation before, the same plane as left where no net asks for it */
     private record Made(Plane here, Plane sigma, Plane mean, Plane left, List<Plane> laid) {
         void giveBack(PlanePool pool) {
@@ -196,7 +194,7 @@ public final class DenoiseStage implements ModelStage {
     /** Adds to the light what the net gives. @param fast the result so far over what the net sees */
     private void correct(Plane fast, Made made, Around around, Frame out) {
         Region seen = seen(out.window());
-        Region within = inside(seen, around.part);
+        Region within = seen.inside(around.part);
         var shown = new ArrayList<>(List.of(fast, made.here.window(within), made.mean.window(within)));
         for (int k = 0; k < NEIGHBOURS; k++) {
             int own = around.neighbour(k);
@@ -254,18 +252,12 @@ public final class DenoiseStage implements ModelStage {
         var shrink = new BlockShrink(width, height, isLight(p) ? shape : colourShape);
         var held = new BlockShrink.Held(mean, part);
         var deviation = new BlockShrink.Held(left, part);
-        Region first = grown(target, BlockShrink.REACH, width, height);
+        Region first = target.grown(BlockShrink.REACH, width, height);
         Plane pilot = pool.borrow(first.width(), first.height());
         shrink.pass(held, deviation, null, first, pilot, work);
         shrink.pass(held, deviation, new BlockShrink.Held(pilot, first), target, out, work);
         pool.giveBack(pilot);
         return new Made(around.own(p), sigma, mean, left, laid);
-    }
-
-    private static Region grown(Region target, int by, int width, int height) {
-        int x = Math.max(0, target.x() - by);
-        int y = Math.max(0, target.y() - by);
-        return new Region(x, y, Math.min(width, target.right() + by) - x, Math.min(height, target.bottom() + by) - y);
     }
 
     /** A region in a plane's own samples. */
@@ -361,9 +353,9 @@ public final class DenoiseStage implements ModelStage {
             return in.at(0).cut(part).plane(p);
         }
 
-        /** Which of the others lies at the place of a neighbour as nets are shown them, -1, 1, -2, 2; below 0 when there is none. */
+        /** Which of the others lies at the place of a neighbour, in the order of {@link FramesAround}; below 0 when there is none. */
         int neighbour(int k) {
-            long number = in.at(0).number() + (k % 2 == 0 ? -1 : 1) * (k / 2 + 1L);
+            long number = in.at(0).number() + FramesAround.distance(k + 1);
             for (int i = 0; i < others.size(); i++) {
                 if (others.get(i).number() == number) {
                     return i;

@@ -75,13 +75,7 @@ public final class DitherStage implements Stage {
     }
 
     private Region grown(Region part, int by) {
-        int x = Math.max(0, part.x() - by);
-        int y = Math.max(0, part.y() - by);
-        return new Region(
-                x,
-                y,
-                Math.min(format.width(), part.right() + by) - x,
-                Math.min(format.height(), part.bottom() + by) - y);
+        return part.grown(by, format.width(), format.height());
     }
 
     @Override
@@ -93,18 +87,14 @@ public final class DitherStage implements Stage {
         Region told = grown(first, radius);
         List<Plane> own = in.planes();
         List<Plane> soft = own.stream()
-                .map(plane -> softened(plane, inside(told, held), pool, work))
+                .map(plane -> softened(plane, told.inside(held), pool, work))
                 .toList();
         List<Plane> once = blank(first, own.size(), pool);
-        pass(windows(own, inside(told, held)), soft, LEFT * step, inside(first, told), once, work);
-        pass(windows(own, inside(first, held)), once, step, inside(wanted, first), out.planes(), work);
+        pass(windows(own, told.inside(held)), soft, LEFT * step, first.inside(told), once, work);
+        pass(windows(own, first.inside(held)), once, step, wanted.inside(first), out.planes(), work);
         soft.forEach(pool::giveBack);
         once.forEach(pool::giveBack);
         return out;
-    }
-
-    private static Region inside(Region part, Region whole) {
-        return new Region(part.x() - whole.x(), part.y() - whole.y(), part.width(), part.height());
     }
 
     private static List<Plane> windows(List<Plane> planes, Region part) {

@@ -74,7 +74,7 @@ public final class Correction {
     private void add(Region tile, List<Plane> shown, Region held, Frame out, PlanePool pool) {
         int factor = card.factor();
         Region seen = around(tile);
-        var window = new Region(seen.x() - held.x(), seen.y() - held.y(), seen.width(), seen.height());
+        Region window = seen.inside(held);
         Plane correction = pool.borrow(seen.width() * factor, seen.height() * factor);
         try {
             net.run(shown.stream().map(plane -> plane.window(window)).toList(), correction);

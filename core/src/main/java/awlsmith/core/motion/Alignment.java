@@ -128,7 +128,7 @@ public final class Alignment {
     }
 
     private Padded piece(Plane plane, Region hold) {
-        Plane window = plane.window(new Region(held.x() - hold.x(), held.y() - hold.y(), held.width(), held.height()));
+        Plane window = plane.window(held.inside(hold));
         // whole squares of the small picture, at the picture's own edge too
         return Padded.of(
                 window,

@@ -41,6 +41,19 @@ public record Region(int x, int y, int width, int height) {
         return new Region(left, top, Math.max(right(), other.right()) - left, Math.max(bottom(), other.bottom()) - top);
     }
 
+    /** So much larger on every side, as far as a picture of the given size goes. */
+    public Region grown(int by, int pictureWidth, int pictureHeight) {
+        int left = Math.max(0, x - by);
+        int top = Math.max(0, y - by);
+        return new Region(
+                left, top, Math.min(pictureWidth, right() + by) - left, Math.min(pictureHeight, bottom() + by) - top);
+    }
+
+    /** This region as seen from the corner of one that holds it. */
+    public Region inside(Region whole) {
+        return new Region(x - whole.x, y - whole.y, width, height);
+    }
+
     /** This region cut to a picture of the given size; the region must touch the picture. */
     public Region within(int pictureWidth, int pictureHeight) {
         int left = Math.min(x, pictureWidth - 1);

@@ -18,7 +18,7 @@ final class DenoiseStep implements StepKind {
             List.of(
                     new Param.Choice.Option(
                             "quality", "Quality", "a model puts back what went with the noise and takes what was left"),
-                    new Param.Choice.Option("fast", "Fast", "by rule alone, two to three times as fast")),
+                    new Param.Choice.Option("fast", "Fast", "by rule alone, several times as fast")),
             null,
             "quality where the model is at hand");
 
@@ -84,11 +84,9 @@ final class DenoiseStep implements StepKind {
 
     @Override
     public List<Problem> check(Settings settings, Given given) {
-        if (given.format().scan().isInterlaced()) {
-            return List.of(
-                    Problem.at(
-                            "",
-                            "the picture here is interlaced: lines of two times would be laid over each other. Deinterlace before"));
+        List<Problem> woven = WholeFrames.check(given, "lines of two times would be laid over each other");
+        if (!woven.isEmpty()) {
+            return woven;
         }
         if (settings.has("grain") && !settings.has("noise")) {
             return List.of(Problem.at(

@@ -52,10 +52,7 @@ final class DitherStep implements StepKind {
 
     @Override
     public List<Problem> check(Settings settings, Given given) {
-        return given.format().scan().isInterlaced()
-                ? List.of(Problem.at(
-                        "", "the picture here is interlaced: its lines are of two times. Deinterlace before"))
-                : List.of();
+        return WholeFrames.check(given, "its lines are of two times");
     }
 
     @Override

@@ -41,10 +41,9 @@ final class RepairStep implements StepKind {
 
     @Override
     public List<Problem> check(Settings settings, Given given) {
-        if (given.format().scan().isInterlaced()) {
-            return List.of(Problem.at(
-                    "",
-                    "the picture here is interlaced: lines of two times would be taken for one. Deinterlace before"));
+        List<Problem> woven = WholeFrames.check(given, "lines of two times would be taken for one");
+        if (!woven.isEmpty()) {
+            return woven;
         }
         return net().isEmpty()
                 ? List.of(Problem.at("", "the model against compression is not at hand; take this step out"))

@@ -17,7 +17,7 @@ public final class FramesAround {
     private FramesAround() {}
 
     /** The neighbours' distances for a number of frames, which is odd: 0, -1, 1, -2, 2 ... */
-    static int distance(int place) {
+    public static int distance(int place) {
         return place % 2 == 0 ? place / 2 : -(place + 1) / 2;
     }
 
@@ -47,7 +47,7 @@ public final class FramesAround {
             PlanePool pool,
             Work work) {
         Plane here = light.apply(0);
-        Plane window = here.window(new Region(part.x() - hold.x(), part.y() - hold.y(), part.width(), part.height()));
+        Plane window = here.window(part.inside(hold));
         var shown = new ArrayList<Plane>(List.of(window));
         Alignment alignment = null;
         for (int i = 1; i < frames; i++) {

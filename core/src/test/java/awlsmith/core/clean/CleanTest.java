@@ -525,4 +525,32 @@ class CleanTest {
         assertThatThrownBy(() -> new Recipe(List.of(Step.parse("grain back=30"))).on(Material.of(format(160, 120))))
                 .hasMessageContaining("grain by hand has an amount");
     }
+
+    /** Nothing taken out, or nothing there to take out: no net is asked, and the picture stays as it is. */
+    @Test
+    void withoutNoiseTheNetIsNotAsked() {
+        var scene = new Scene(format(96, 64), n -> n, 6 / 255.0, 0, 9);
+        ModelCard card = new ModelCard(
+                ModelCard.Job.DENOISE,
+                "t",
+                ModelCard.Mode.QUALITY,
+                "",
+                "",
+                1,
+                5,
+                2,
+                5,
+                true,
+                Kernel.CATMULL_ROM,
+                0,
+                Map.of());
+        NetRunner net = (frames, correction) -> correction.fill(0.125f);
+        var none = new DenoiseStage(scene.format(), NoiseModel.even(6 / 255.0, 0, 1), 2, 0, 0, card, net);
+        var clean = new DenoiseStage(scene.format(), NoiseModel.even(0, 0, 1), 2, 1, 1, card, net);
+        Frame source = scene.painted(4, true);
+        for (DenoiseStage stage : List.of(none, clean)) {
+            assertThat(stage.model()).isEmpty();
+            assertThat(error(middle(scene, stage), source, 0)).isLessThan(1e-5);
+        }
+    }
 }
