@@ -123,9 +123,7 @@ public record ScreenPicture(int width, int height, byte[] rgb) {
         static Clear of(Frame frame, Region part) {
             Region held = frame.window();
             return new Clear(
-                    frame.planes()
-                            .getLast()
-                            .window(new Region(part.x() - held.x(), part.y() - held.y(), part.width(), part.height())),
+                    frame.planes().getLast().window(part.inside(held)),
                     part,
                     frame.format().alpha() == Alpha.PREMULTIPLIED);
         }

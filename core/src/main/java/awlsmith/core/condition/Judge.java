@@ -87,12 +87,13 @@ public final class Judge {
             pulldown = Rhythm.frames(notes.frames().size(), repeats);
         }
         Borders borders = worthwhile(notes.borders());
-        Finding dots = dots();
+        Finding dots = SurfaceFindings.dither(
+                median(s -> s.dots().dots()), median(s -> s.dots().flat()));
         boolean drawn = looksDrawn() || dots.isNoticed();
         var findings = new ArrayList<Finding>();
         findings.add(noise());
         findings.add(blocks());
-        rounding.ifPresent(step -> findings.add(rounding(step)));
+        rounding.ifPresent(step -> findings.add(SurfaceFindings.rounding(step)));
         findings.add(colourNoise());
         findings.add(blur());
         findings.add(comb(scan, pulldown));
@@ -100,7 +101,7 @@ public final class Judge {
         findings.add(repeats(pulldown));
         findings.add(stairs());
         findings.add(dots);
-        findings.add(bands());
+        findings.add(SurfaceFindings.bands(median(Sample::bands)));
         findings.add(haloes());
         findings.add(flicker());
         findings.add(FilmFindings.dust(notes.film(), scan.isInterlaced()));
@@ -163,62 +164,6 @@ public final class Judge {
                         ? "no blocks to see"
                         : say("steps at block edges %.0f %% larger, every %d samples", excess, period),
                 "steps on the block lattice against those beside it (Muijs and Kirenko 2005)");
-    }
-
-    /** Steps at which compression is as bad as it gets: H.264 at QP 40. */
-    private static final double COARSE = 64;
-
-    private Finding rounding(double step) {
-        String words = step < COARSE * Finding.NOTICED
-                ? say("lightly compressed: rounded to %.0f of 255", step)
-                : say("compressed: rounded to %.0f of 255", step);
-        return new Finding(
-                "rounding",
-                "Compression",
-                step,
-                "of 255",
-                step / COARSE,
-                words,
-                "the codec's own quantisers as FFmpeg tells them (ITU-T H.264, ISO/IEC 13818-2)");
-    }
-
-    /** Share of a picture that must be flat for dots in it to be dither. */
-    private static final double FLAT = 0.2;
-    /** Per cent of flat samples that are dots where dither is as dense as this measure sees it. */
-    private static final double DENSE = 4;
-
-    private Finding dots() {
-        double dots = 100 * median(s -> s.dots().dots());
-        boolean flat = median(s -> s.dots().flat()) > FLAT;
-        double value = flat && !Double.isNaN(dots) ? dots : 0;
-        return new Finding(
-                "dither",
-                "Dither",
-                value,
-                "% of flat",
-                value / DENSE,
-                value < DENSE * Finding.NOTICED
-                        ? "no dots in flat surfaces"
-                        : say("%.0f %% of flat surfaces are dots of other colours", value),
-                "single samples that differ from a flat surface around them (our own)");
-    }
-
-    /** Per cent of a picture in bands where it is as bad as it gets. */
-    private static final double BANDED = 40;
-
-    private Finding bands() {
-        double share = 100 * median(Sample::bands);
-        double value = Double.isNaN(share) ? 0 : share;
-        return new Finding(
-                "bands",
-                "Banding",
-                value,
-                "% of picture",
-                value / BANDED,
-                value < BANDED * Finding.NOTICED
-                        ? "hardly any bands"
-                        : say("%.0f %% of the picture lies in bands of one code value", value),
-                "level pieces of rows one small step apart (our own)");
     }
 
     /** Edges this many times as wide one way as the other are a blur of that way. */

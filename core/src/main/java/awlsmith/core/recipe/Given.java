@@ -16,8 +16,12 @@ import java.util.Optional;
  * @param raw the pictures before noise and grain were taken out
  */
 public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw) {
-    /** Pictures whose noise and grain nobody took out yet. */
-    public record Raw(Format format, Look look) {
+    /**
+     * Pictures whose noise and grain nobody took out yet.
+     *
+     * @param scale times that they were made larger since, along either side
+     */
+    public record Raw(double scale, Look look) {
         /** What an analysis found in them; empty when it has not been made yet. */
         @SuppressWarnings("unchecked")
         public <T> Optional<T> finding(Analysis<T> analysis) {

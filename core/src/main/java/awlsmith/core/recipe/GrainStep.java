@@ -105,12 +105,13 @@ final class GrainStep implements StepKind {
 
     private static Stage sources(Settings settings, Given given, NoiseModel noise) {
         double share = settings.whole(GIVEN_BACK).orElse(BACK_USUAL) / 100.0;
-        double factor = (double) given.format().height() / given.raw().format().height();
         return new GrainStage(
                 given.format(),
                 noise.levels().stream().map(level -> share * level).toList(),
                 share * noise.colour() + settings.real(COLOUR).orElseThrow() / 255,
-                settings.real(COARSENESS).orElseGet(() -> GrainStage.coarseness(noise, factor)));
+                settings.real(COARSENESS)
+                        .orElseGet(
+                                () -> GrainStage.coarseness(noise, given.raw().scale())));
     }
 
     @Override

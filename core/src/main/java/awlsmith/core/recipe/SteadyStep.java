@@ -45,9 +45,9 @@ final class SteadyStep implements StepKind {
     @Override
     public List<Problem> check(Settings settings, Given given) {
         Format input = given.format();
-        if (input.scan().isInterlaced()) {
-            return List.of(Problem.at(
-                    "", "the picture here is interlaced: moved, its fields would change places. Deinterlace before"));
+        List<Problem> woven = WholeFrames.check(given, "moved, its fields would change places");
+        if (!woven.isEmpty()) {
+            return woven;
         }
         return Math.min(input.width(), input.height()) < LEAST
                 ? List.of(Problem.at(

@@ -5,6 +5,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Timing;
 import java.util.ArrayList;
@@ -63,6 +64,7 @@ public final class Treatment {
         // the source, or what reaches the first step that takes grain out
         int raw = 0;
         boolean isTaken = false;
+        double scale = 1;
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
             String summary = "";
@@ -73,6 +75,7 @@ public final class Treatment {
                 if (!isTaken && step.known().takesGrain()) {
                     raw = i;
                     isTaken = true;
+                    scale = 1;
                 }
                 int rawAt = raw;
                 var given = new Given(
@@ -81,14 +84,13 @@ public final class Treatment {
                         form,
                         material.files(),
                         analysis -> look(index, analysis, wanted),
-                        new Given.Raw(
-                                rawAt == 0
-                                        ? material.format()
-                                        : reached.get(rawAt - 1).format(),
-                                analysis -> look(rawAt, analysis, wanted)));
+                        new Given.Raw(scale, analysis -> look(rawAt, analysis, wanted)));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given) + inPart(step);
+                Format before = here;
                 for (Stage stage : more) {
+                    scale *= scale(before, stage);
+                    before = stage.output();
                     times = stage.times(times);
                     aligned &= stage.isAligned();
                 }
@@ -99,6 +101,12 @@ public final class Treatment {
         this.behind = List.copyOf(reached);
         this.chain = new Chain(material.format(), material.times(), line.end());
         this.missing = List.copyOf(wanted.values());
+    }
+
+    /** Times larger that a stage makes a picture along either side; what it cuts off or adds does not count. */
+    private static double scale(Format before, Stage stage) {
+        Placement place = stage.placement();
+        return Math.sqrt(place.width() * place.height() / before.whole().area());
     }
 
     private static String inPart(Step step) {

@@ -517,6 +517,33 @@ class CleanTest {
         }
     }
 
+    /** Cutting a picture does not make its grain finer, nor do bars make it coarser. */
+    @Test
+    void onlyEnlargingMakesTheSourcesGrainCoarser() {
+        var scene = new Scene(format(160, 120), n -> 2 * n, 8 / 255.0, 0, 9);
+        double whole = alike(scene, "enlarge factor=2");
+        assertThat(alike(scene, "crop width=80 height=60", "enlarge factor=2")).isCloseTo(whole, within(0.04));
+        assertThat(alike(scene, "enlarge width=320 height=480 fit=letterbox")).isCloseTo(whole, within(0.04));
+        assertThat(alike(scene, "enlarge factor=3")).isGreaterThan(whole + 0.1);
+    }
+
+    /** How alike the grain of samples is that lie beside each other. */
+    private static double alike(Scene scene, String... steps) {
+        var with = new ArrayList<>(List.of(steps));
+        with.addFirst("denoise mode=fast");
+        Plane clean = made(scene, with.toArray(String[]::new)).plane(0);
+        with.add("grain kind=source back=100");
+        Plane grainy = made(scene, with.toArray(String[]::new)).plane(0);
+        double sum = 0;
+        double beside = 0;
+        for (int i = 0; i + 1 < clean.data().length; i++) {
+            double d = grainy.data()[i] - clean.data()[i];
+            sum += d * d;
+            beside += d * (grainy.data()[i + 1] - clean.data()[i + 1]);
+        }
+        return beside / sum;
+    }
+
     @Test
     void grainOfTwoKindsIsRefused() {
         assertThatThrownBy(() ->

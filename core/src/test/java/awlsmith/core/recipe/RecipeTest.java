@@ -209,12 +209,7 @@ class RecipeTest {
         Material film = Material.of(FILM);
         Given.Look nothing = analysis -> Optional.empty();
         var given = new Given(
-                film.format(),
-                film.times(),
-                NetForm.FLOAT,
-                SideFiles.NONE,
-                nothing,
-                new Given.Raw(film.format(), nothing));
+                film.format(), film.times(), NetForm.FLOAT, SideFiles.NONE, nothing, new Given.Raw(1, nothing));
         for (StepKind kind : StepRegistry.all()) {
             assertThat(kind.purpose()).isNotBlank();
             assertThat(kind.params()).extracting(Param::key).doesNotHaveDuplicates();
