@@ -15,7 +15,7 @@ import { useNotices } from '@/stores/notices'
 import { usePeeks } from '@/stores/usePeeks'
 import { pinAround, usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
-import { useTake } from '@/stores/useTake'
+import { USUAL, useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { type Sides, sidesOf } from '@/view/sides'
 import { usePlacement } from '@/view/usePlacement'
@@ -72,13 +72,16 @@ const facts = computed(() => props.clip.facts!)
 const frames = computed(() => props.clip.frames ?? 1)
 /** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
 const atRest = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
-const oneStep = useOneStep(() => atRest.value?.recipe, planOf, notices.fail)
+const oneStep = useOneStep(
+  () => (plan.value && planned.value ? { ...planned.value } : undefined),
+  (recipe) => api.plan(props.clip.id, { recipe, deliverable: USUAL }),
+  notices.fail,
+)
 /** What one step makes, against what reaches it, in place of the whole recipe against the source. */
 const alone = computed(() => {
   const one = oneStep.shown.value
-  const step = atRest.value?.recipe.steps[oneStep.index.value]
-  const name = (steps.value.find((kind) => kind.id === step?.step)?.name ?? '').toLowerCase()
-  return one && step
+  const name = (steps.value.find((kind) => kind.id === one?.step.step)?.name ?? '').toLowerCase()
+  return one
     ? {
         sides: one.after,
         against: { sides: one.before, name: '', reference: false },
@@ -401,7 +404,9 @@ useBenchKeys(
         c: toggleCrop,
         Escape: () => {
           cropping.value = -1
-          oneStep.index.value = -1
+          if (oneStep.index.value >= 0) {
+            seeAlone(-1)
+          }
           chosenProof.value = undefined
         },
         i: () =>

@@ -1,10 +1,11 @@
 import { ref, shallowRef, watch } from 'vue'
-import type { PlanView, Recipe, StepDescription } from '@/api/client'
+import type { PlanView, Recipe, RecipeStep, StepDescription } from '@/api/client'
 import { firstSteps } from './recipe'
 import { type Sides, sidesOf } from './sides'
 
 /** One step seen alone: what reaches it, and what it makes of that. */
 interface OneStep {
+  readonly step: RecipeStep
   readonly before: Sides
   readonly after: Sides
 }
@@ -14,7 +15,12 @@ export function changesInPlace(kind: StepDescription | undefined): boolean {
   return kind?.params.some((param) => param.key === 'share') === true
 }
 
-/** Looks at one step of the recipe alone, in place of the whole. */
+/**
+ * Looks at one step of the recipe alone, in place of the whole.
+ *
+ * @param recipe another object each time that its plan was made anew: what steps wait for may be known by then
+ * @param planOf asks anew each time
+ */
 export function useOneStep(
   recipe: () => Recipe | undefined,
   planOf: (recipe: Recipe) => Promise<PlanView>,
@@ -31,7 +37,8 @@ export function useOneStep(
 
   watch([index, recipe], async ([at, all]) => {
     const mine = ++asked
-    if (!all || all.steps[at]?.on !== true) {
+    const step = all?.steps[at]
+    if (!all || step?.on !== true) {
       index.value = -1
       shown.value = undefined
       return
@@ -39,7 +46,7 @@ export function useOneStep(
     try {
       const [before, after] = await Promise.all([sides(firstSteps(all, at)), sides(firstSteps(all, at + 1))])
       if (mine === asked) {
-        shown.value = { before, after }
+        shown.value = { step, before, after }
       }
     } catch (error) {
       if (mine === asked) {
