@@ -12,7 +12,7 @@ import java.util.List;
 /** What is won back of what a codec took: on compressed clips, told and not told how coarsely it rounded, and on banded slopes. */
 final class Repairing {
     private static final int FRAMES = 24;
-    /** Frames that are scored: every second one of a group of pictures. */
+    /** The first frame that is scored, and the first that is not any more. */
     private static final int FROM = 4;
 
     private static final int TO = 20;
@@ -62,7 +62,7 @@ final class Repairing {
             WAYS.forEach(way -> row(source.name(), truth, way));
         }
         say("");
-        bands();
+        bands(sources.getLast());
         return report;
     }
 
@@ -114,7 +114,7 @@ final class Repairing {
                 .orElse(0);
     }
 
-    private void bands() {
+    private void bands(Cleaning.Source textured) {
         say("## Bands");
         say("");
         say(
@@ -140,8 +140,8 @@ final class Repairing {
             }
         });
         bands("slope", slope, wanted);
-        Path clip = scratch.file("truth.mkv");
-        bands("deck walk, truth", clip, scratch.luma(clip).getFirst());
+        Path clip = scratch.truth(textured.file(), 1);
+        bands(textured.name(), clip, scratch.luma(clip).getFirst());
     }
 
     private void bands(String name, Path file, Plane wanted) {
