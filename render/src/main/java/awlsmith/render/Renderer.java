@@ -285,7 +285,12 @@ public final class Renderer {
 
         @Override
         public FrameStream open(FrameRange range, Region window, PlanePool pool, Cancel asked) {
-            open = new Ahead(counted(clip.open(range, window, pool, asked)), DECODED_AHEAD, pool);
+            FrameStream stream = clip.open(range, window, pool, asked);
+            if (open != null) {
+                // the source once more, for a step that gives some of it back: the same frames, already counted
+                return new Ahead(stream, DECODED_AHEAD, pool);
+            }
+            open = new Ahead(counted(stream), DECODED_AHEAD, pool);
             return open;
         }
 

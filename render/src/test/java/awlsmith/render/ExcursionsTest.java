@@ -40,6 +40,7 @@ class ExcursionsTest {
             "turn", "turn turn=90 angle=2",
             "crop", "crop left=8 top=4",
             "denoise", "denoise noise=5",
+            "original", "original blend=20 texture=50 light=50",
             "grain", "grain amount=0",
             "repair", "repair rounding=20",
             "enlarge", "enlarge factor=2 model=photographic");

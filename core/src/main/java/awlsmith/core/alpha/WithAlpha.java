@@ -6,6 +6,7 @@ import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
+import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Timing;
@@ -78,6 +79,12 @@ public final class WithAlpha implements Stage {
         return both(own, plane.map(stage -> stage.needs(wanted, frames)).orElse(own));
     }
 
+    /** The other way carries transparency as this one does. */
+    @Override
+    public Optional<Chain> beside() {
+        return colour.beside();
+    }
+
     private Region both(Region own, Region planes) {
         return own.around(planes).aligned(input.chroma(), input.width(), input.height());
     }
@@ -97,6 +104,12 @@ public final class WithAlpha implements Stage {
         @Override
         public Frame at(int distance) {
             Frame frame = frames.at(distance);
+            return coloured ? opaque(frame) : alone(frame);
+        }
+
+        @Override
+        public Frame beside() {
+            Frame frame = frames.beside();
             return coloured ? opaque(frame) : alone(frame);
         }
 

@@ -146,6 +146,8 @@ public final class Chain {
         for (int i = 0; i < stages.size(); i++) {
             Stage stage = stages.get(i);
             bytes += format.floatBytes(regions.get(i)) * (stage.before() + stage.after() + 1);
+            Region held = regions.get(i);
+            bytes += stage.beside().map(way -> way.bytesAlive(held)).orElse(0L);
             format = stage.output();
         }
         long shared = stages.stream().mapToLong(Stage::sharedBytes).max().orElse(0);
@@ -154,7 +156,11 @@ public final class Chain {
 
     /** Most bytes beside planes that one thread needs in any of the stages; they run one after the other. */
     public long workBytes() {
-        return stages.stream().mapToLong(Stage::workBytes).max().orElse(0);
+        return stages.stream()
+                .mapToLong(stage -> Math.max(
+                        stage.workBytes(), stage.beside().map(Chain::workBytes).orElse(0L)))
+                .max()
+                .orElse(0);
     }
 
     /**
@@ -171,7 +177,10 @@ public final class Chain {
         for (int i = 0; i < stages.size(); i++) {
             Stage stage = stages.get(i);
             shown = shown.map(stage::times);
-            stream = new StageStream(stream, stage, ranges.get(i + 1), regions.get(i + 1), shown, pool, work);
+            FrameRange reached = ranges.get(i);
+            Region held = regions.get(i);
+            var beside = stage.beside().map(way -> way.open(clip, reached, held, pool, work));
+            stream = new StageStream(stream, beside, stage, ranges.get(i + 1), regions.get(i + 1), shown, pool, work);
         }
         return stream;
     }
@@ -210,10 +219,16 @@ public final class Chain {
     }
 
     /** Input frames around the one at {@code here}. */
-    private record Near(Frame[] frames, int here, long number, Memory memory) implements Stage.Neighbours {
+    private record Near(Frame[] frames, int here, long number, Memory memory, Optional<Frame> other)
+            implements Stage.Neighbours {
         @Override
         public Frame at(int distance) {
             return frames[Math.clamp((long) here + distance, 0, frames.length - 1)];
+        }
+
+        @Override
+        public Frame beside() {
+            return other.orElseThrow();
         }
 
         @Override
@@ -225,6 +240,7 @@ public final class Chain {
     /** Keeps the few input frames one stage looks at. */
     private static final class StageStream implements FrameStream {
         private final FrameStream input;
+        private final Optional<FrameStream> beside;
         private final Stage stage;
         private final FrameRange range;
         private final Region wanted;
@@ -233,11 +249,13 @@ public final class Chain {
         private final Work work;
         private final Deque<Frame> held = new ArrayDeque<>();
         private final Memory memory = new Memory();
+        private Optional<Frame> other = Optional.empty();
         private boolean inputEnded;
         private long nextNumber;
 
         StageStream(
                 FrameStream input,
+                Optional<FrameStream> beside,
                 Stage stage,
                 FrameRange range,
                 Region wanted,
@@ -245,6 +263,7 @@ public final class Chain {
                 PlanePool pool,
                 Work work) {
             this.input = input;
+            this.beside = beside;
             this.stage = stage;
             this.range = range;
             this.wanted = wanted;
@@ -279,9 +298,22 @@ public final class Chain {
             while (near[here].number() < base) {
                 here++;
             }
-            Frame made = stage.treat(new Near(near, here, nextNumber, memory), wanted, pool, work);
+            beside.ifPresent(stream -> follow(stream, base));
+            Frame made = stage.treat(new Near(near, here, nextNumber, memory, other), wanted, pool, work);
             long number = nextNumber++;
             return Optional.of(times.map(shown -> made.timed(shown.at(number))).orElse(made));
+        }
+
+        /** Reads on to a frame of the other way; where that ends sooner, its last frame stays. */
+        private void follow(FrameStream stream, long number) {
+            while (other.isEmpty() || other.get().number() < number) {
+                Optional<Frame> next = stream.next();
+                if (next.isEmpty()) {
+                    return;
+                }
+                other.ifPresent(frame -> frame.release(pool));
+                other = next;
+            }
         }
 
         private void fill(long last) {
@@ -296,8 +328,14 @@ public final class Chain {
         public void close() {
             held.forEach(frame -> frame.release(pool));
             held.clear();
+            other.ifPresent(frame -> frame.release(pool));
+            other = Optional.empty();
             inputEnded = true;
-            input.close();
+            try {
+                beside.ifPresent(FrameStream::close);
+            } finally {
+                input.close();
+            }
         }
     }
 }

@@ -5,6 +5,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import java.util.Optional;
 
 /** A stage that changes samples where they are, done in part: what comes out is led from what went in towards what the stage makes. */
 public final class ShareStage implements Stage {
@@ -28,6 +29,11 @@ public final class ShareStage implements Stage {
     @Override
     public Format output() {
         return whole.output();
+    }
+
+    @Override
+    public Optional<Chain> beside() {
+        return whole.beside();
     }
 
     @Override

@@ -96,6 +96,14 @@ public interface Stage {
         return 0;
     }
 
+    /**
+     * What brings the clip's own pictures here by another way, for a stage that sees both: frames that are as many, as large and at the same
+     * times as those that reach it.
+     */
+    default Optional<Chain> beside() {
+        return Optional.empty();
+    }
+
     /** Bytes beside its frames that it needs once, however many threads work on it: planes that all of them share. */
     default long sharedBytes() {
         return 0;
@@ -145,6 +153,11 @@ public interface Stage {
          */
         default <T> T remember(int distance, String what, Supplier<T> make) {
             return make.get();
+        }
+
+        /** The frame that came by the other way, see {@link Stage#beside}, beside the one at distance 0. */
+        default Frame beside() {
+            throw new UnsupportedOperationException("nothing came by another way");
         }
 
         /** Number of the output frame being made. */

@@ -16,6 +16,7 @@ import awlsmith.core.upscale.Softness;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -237,6 +238,18 @@ final class EnlargeStep implements StepKind {
                             input.chroma().stepY() * (out.scan().isInterlaced() ? 2 : 1))));
         }
         return stages;
+    }
+
+    /** Without a model, which would make of the source what it makes of the treated picture. */
+    @Override
+    public List<Stage> beside(Settings settings, Given given, List<Stage> made) {
+        if (!withModel(settings)) {
+            return made;
+        }
+        var plain = new LinkedHashMap<>(settings.given());
+        List.of(MODEL, MODE, SOFTNESS, STRENGTH, KERNEL).forEach(param -> plain.remove(param.key()));
+        plain.put(KERNEL.key(), Kernel.CATMULL_ROM.id());
+        return stages(new Settings(plain), given);
     }
 
     private static boolean withModel(Settings settings) {

@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
+import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Timing;
 import java.util.Optional;
 
@@ -14,8 +15,9 @@ import java.util.Optional;
  * @param files that recipes name
  * @param look finds what analyses of these very pictures found
  * @param raw the pictures before noise and grain were taken out
+ * @param source from the clip to the same pictures untreated, by the steps alone that change where or when they are
  */
-public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw) {
+public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw, Chain source) {
     /**
      * Pictures whose noise and grain nobody took out yet.
      *

@@ -115,6 +115,11 @@ final class GrainStep implements StepKind {
     }
 
     @Override
+    public List<Stage> beside(Settings settings, Given given, List<Stage> made) {
+        return List.of();
+    }
+
+    @Override
     public String summary(Settings settings, Given given) {
         if (!isSources(settings)) {
             return Words.number(settings.real(AMOUNT).orElse(AMOUNT_USUAL)) + " of 255";

@@ -87,6 +87,15 @@ final class Line {
         format = stages.isEmpty() ? format : stages.getLast().output();
     }
 
+    /** Those so far, and what would bring the pictures back to how they are coded. */
+    List<Stage> soFar() {
+        var now = new Line(format);
+        now.coded = coded;
+        now.space = space;
+        now.stages.addAll(stages);
+        return now.end();
+    }
+
     /** All of them, and what brings the pictures back to how they are coded. */
     List<Stage> end() {
         to(Space.CODED);

@@ -53,6 +53,16 @@ public interface StepKind {
      */
     List<Stage> stages(Settings settings, Given given);
 
+    /**
+     * What it does to the source's own pictures where they are brought along untreated: nothing where it only changes what samples say, else
+     * the same as to all.
+     *
+     * @param made its own stages
+     */
+    default List<Stage> beside(Settings settings, Given given, List<Stage> made) {
+        return params().contains(SHARE) ? List.of() : made;
+    }
+
     /** The main setting in a few words, for the step's line: {@code 2x lanczos3}. */
     String summary(Settings settings, Given given);
 }

@@ -24,6 +24,7 @@ public final class StepRegistry {
             new LevelsStep(),
             new TableStep(),
             new EnlargeStep(),
+            new OriginalStep(),
             new GrainStep());
 
     private StepRegistry() {}

@@ -59,6 +59,7 @@ public final class Treatment {
         this.form = form;
         var reached = new ArrayList<Behind>();
         var line = new Line(material.format());
+        var beside = new Line(material.format());
         var wanted = new LinkedHashMap<String, Missing<?>>();
         Timing times = material.times();
         // the source, or what reaches the first step that takes grain out
@@ -84,7 +85,8 @@ public final class Treatment {
                         form,
                         material.files(),
                         analysis -> look(index, analysis, wanted),
-                        new Given.Raw(scale, analysis -> look(rawAt, analysis, wanted)));
+                        new Given.Raw(scale, analysis -> look(rawAt, analysis, wanted)),
+                        new Chain(material.format(), material.times(), beside.soFar()));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given) + inPart(step);
                 Format before = here;
@@ -95,6 +97,11 @@ public final class Treatment {
                     aligned &= stage.isAligned();
                 }
                 line.add(step, more);
+                List<Stage> along = step.known().beside(step.settings(), given, more);
+                if (!along.isEmpty()) {
+                    beside.bring(step);
+                    beside.add(step, along);
+                }
             }
             reached.add(new Behind(summary, line.format(), times, line.count(), aligned));
         }

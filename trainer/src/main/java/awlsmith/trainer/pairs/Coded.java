@@ -22,7 +22,7 @@ public record Coded() implements PairMaker {
     @Override
     public String words() {
         return Scene.WORDS
-                + "; one in four with grain of standard deviation 1 to 6 of 255; six in ten through H.264 at CRF 22 to 42 (one in six of"
+                + "; groups of 3 to 7 pictures in half of them; one in four with grain of standard deviation 1 to 6 of 255; six in ten through H.264 at CRF 22 to 42 (one in six of"
                 + " these without its deblocking), two in ten through MPEG-2 at quantiser 3 to 18, one in ten each through MPEG-4 part 2 and single"
                 + " pictures (JPEG); told how coarsely the codec rounded two times in three";
     }
@@ -91,11 +91,18 @@ public record Coded() implements PairMaker {
         if (which < 0.6) {
             String plain = random.nextInt(6) == 0 ? " -x264-params no-deblock=1" : "";
             return "libx264 -preset " + (random.nextBoolean() ? "medium" : "veryfast") + " -crf "
-                    + (22 + random.nextInt(21)) + plain;
+                    + (22 + random.nextInt(21)) + plain + group(random);
         }
         if (which < 0.8) {
-            return "mpeg2video -g 12 -bf 2 -q:v " + (3 + random.nextInt(16));
+            return "mpeg2video -bf 2 -q:v " + (3 + random.nextInt(16)) + group(random);
         }
-        return which < 0.9 ? "mpeg4 -g 12 -q:v " + (3 + random.nextInt(16)) : "mjpeg -q:v " + (4 + random.nextInt(16));
+        return which < 0.9
+                ? "mpeg4 -q:v " + (3 + random.nextInt(16)) + group(random)
+                : "mjpeg -q:v " + (4 + random.nextInt(16));
+    }
+
+    /** In half of all scenes pictures coded by themselves lie among the others, where footage pops. */
+    private static String group(SplittableRandom random) {
+        return " -g " + (random.nextBoolean() ? 3 + random.nextInt(5) : 250);
     }
 }
