@@ -2,6 +2,7 @@ package awlsmith.core.clean;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
@@ -144,97 +145,28 @@ public final class DitherStage implements Stage {
     private void pass(List<Plane> in, List<Plane> guide, float most, Region wanted, List<Plane> out, Work work) {
         work.bands(wanted.height(), 8, (from, to) -> {
             work.cancel().check();
-            var row = new Row(in, guide, 1 / (most * most), wanted);
+            var means = new SurfaceMeans(in, guide, radius, 1 / (most * most), Lanes.chosen());
+            float[][] sums = new float[in.size()][wanted.width()];
+            float[] all = new float[wanted.width()];
             for (int y = from; y < to; y++) {
-                row.mean(y + wanted.y());
-                row.put(y, out);
+                means.row(y + wanted.y(), wanted.x(), sums, all);
+                put(in, y + wanted.y(), wanted.x(), sums, all, out, y);
             }
         });
     }
 
-    /** One row after the other, a neighbour's place after the other: so all loops run along rows. */
-    private final class Row {
-        private final List<Plane> in;
-        private final List<Plane> guide;
-        private final float slope;
-        private final Region wanted;
-        private final float[] all;
-        private final float[] weights;
-        private final float[][] sums;
-        private int at;
-
-        Row(List<Plane> in, List<Plane> guide, float slope, Region wanted) {
-            this.in = in;
-            this.guide = guide;
-            this.slope = slope;
-            this.wanted = wanted;
-            all = new float[wanted.width()];
-            weights = new float[wanted.width()];
-            sums = new float[in.size()][wanted.width()];
-        }
-
-        void mean(int y) {
-            at = y;
-            java.util.Arrays.fill(all, 0);
-            for (float[] sum : sums) {
-                java.util.Arrays.fill(sum, 0);
+    /** What is further from its own colour than a dot can be was no dot, and stays. */
+    private void put(List<Plane> in, int row, int left, float[][] sums, float[] all, List<Plane> out, int y) {
+        for (int x = 0; x < all.length; x++) {
+            float most = 0;
+            for (int p = 0; p < sums.length; p++) {
+                most = Math.max(most, Math.abs(sums[p][x] / all[x] - in.get(p).at(left + x, row)));
             }
-            Plane like = in.getFirst();
-            for (int v = Math.max(0, y - radius); v <= Math.min(like.height() - 1, y + radius); v++) {
-                for (int by = -radius; by <= radius; by++) {
-                    int from = Math.max(0, -by - wanted.x());
-                    int to = Math.min(wanted.width(), like.width() - by - wanted.x());
-                    weigh(v, by, from, to);
-                    for (int p = 0; p < sums.length; p++) {
-                        Plane plane = in.get(p);
-                        add(plane.data(), plane.row(v) + wanted.x() + by, weights, sums[p], from, to);
-                    }
-                }
+            float share = Math.clamp((FARTHEST - most / step) * 2, 0f, 1f);
+            for (int p = 0; p < sums.length; p++) {
+                float own = in.get(p).at(left + x, row);
+                out.get(p).set(x, y, own + share * (sums[p][x] / all[x] - own));
             }
-        }
-
-        /** 1 for the same colour, falling to 0 as the guide's colours differ. */
-        private void weigh(int v, int by, int from, int to) {
-            for (int p = 0; p < guide.size(); p++) {
-                Plane plane = guide.get(p);
-                int here = plane.row(at) + wanted.x();
-                int there = plane.row(v) + wanted.x() + by;
-                differ(plane.data(), here, there, weights, from, to, p == 0);
-            }
-            for (int x = from; x < to; x++) {
-                float share = Math.max(0f, 1 - weights[x] * slope);
-                weights[x] = share * share;
-                all[x] += weights[x];
-            }
-        }
-
-        /** What is further from its own colour than a dot can be was no dot, and stays. */
-        void put(int y, List<Plane> out) {
-            for (int x = 0; x < all.length; x++) {
-                float most = 0;
-                for (int p = 0; p < sums.length; p++) {
-                    most = Math.max(
-                            most, Math.abs(sums[p][x] / all[x] - in.get(p).at(wanted.x() + x, at)));
-                }
-                float share = Math.clamp((FARTHEST - most / step) * 2, 0f, 1f);
-                for (int p = 0; p < sums.length; p++) {
-                    float own = in.get(p).at(wanted.x() + x, at);
-                    out.get(p).set(x, y, own + share * (sums[p][x] / all[x] - own));
-                }
-            }
-        }
-    }
-
-    private static void differ(float[] data, int here, int there, float[] most, int from, int to, boolean first) {
-        for (int x = from; x < to; x++) {
-            float d = data[here + x] - data[there + x];
-            most[x] = first ? d * d : Math.max(most[x], d * d);
-        }
-    }
-
-    private static void add(float[] data, int there, float[] weights, float[] sums, int from, int to) {
-        for (int x = from; x < to; x++) {
-            sums[x] += weights[x] * data[there + x];
         }
     }
 }

@@ -8,6 +8,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -123,24 +124,35 @@ public final class GrainStage implements Stage {
 
     private void rows(Plane from, Plane to, int first, int end, int left, int top, long seed, boolean light) {
         int width = to.width();
-        float[][] across = new float[kernel.length][];
+        float[][] across = new float[kernel.length][width];
         float[] raw = new float[width + 2 * REACH];
+        float[] sums = new float[width];
         for (int y = first - REACH; y < end + REACH; y++) {
-            float[] row = across[Math.floorMod(y, kernel.length)];
-            row = row == null ? new float[width] : row;
-            across[Math.floorMod(y, kernel.length)] = row;
-            blurred(raw, row, left, top + y, seed);
+            blurred(raw, across[Math.floorMod(y, kernel.length)], left, top + y, seed);
             int done = y - REACH;
             if (done >= first) {
-                for (int x = 0; x < width; x++) {
-                    float sum = 0;
-                    for (int k = -REACH; k <= REACH; k++) {
-                        sum += kernel[k + REACH] * across[Math.floorMod(done + k, kernel.length)][x];
-                    }
-                    float value = from.at(x, done);
-                    to.set(x, done, value + (light ? NoiseModel.sigma(levels, value) : colour) * sum);
+                Arrays.fill(sums, 0);
+                for (int k = -REACH; k <= REACH; k++) {
+                    add(kernel[k + REACH], across[Math.floorMod(done + k, kernel.length)], 0, sums);
                 }
+                put(from, to, done, sums, light);
             }
+        }
+    }
+
+    private void put(Plane from, Plane to, int y, float[] grain, boolean light) {
+        int i = from.row(y);
+        int j = to.row(y);
+        for (int x = 0; x < grain.length; x++) {
+            float value = from.data()[i + x];
+            to.data()[j + x] = value + (light ? NoiseModel.sigma(levels, value) : colour) * grain[x];
+        }
+    }
+
+    /** One tap of all sums at once, which runs along vectors. */
+    private static void add(float tap, float[] from, int at, float[] sums) {
+        for (int x = 0; x < sums.length; x++) {
+            sums[x] += tap * from[at + x];
         }
     }
 
@@ -149,12 +161,9 @@ public final class GrainStage implements Stage {
         for (int i = 0; i < raw.length; i++) {
             raw[i] = gaussian(mixed(line + (left + i - REACH) * 0x94D049BB133111EBL));
         }
-        for (int x = 0; x < row.length; x++) {
-            float sum = 0;
-            for (int k = 0; k < kernel.length; k++) {
-                sum += kernel[k] * raw[x + k];
-            }
-            row[x] = sum;
+        Arrays.fill(row, 0);
+        for (int k = 0; k < kernel.length; k++) {
+            add(kernel[k], raw, k, row);
         }
     }
 
