@@ -37,6 +37,12 @@ final class Repairing {
             new Way("MPEG-2, quantiser 8", "mpeg2video -q:v 8 -bf 2", "mpeg2video"),
             new Way("JPEG, quantiser 12", "mjpeg -q:v 12", "mjpeg"));
 
+    private static final int GROUP = 7;
+    private static final List<Way> POPPING = List.of(
+            new Way("H.264, CRF 30", "libx264 -crf 30", "h264"),
+            new Way("H.264, CRF 36", "libx264 -crf 36", "h264"),
+            new Way("MPEG-2, quantiser 10", "mpeg2video -q:v 10 -bf 2", "mpeg2video"));
+
     /** FFmpeg's filters against blocks, at the best of their settings. */
     private static final List<String> PEERS =
             List.of("deblock=filter=weak", "deblock=filter=strong", "spp=4", "fspp=4", "pp7");
@@ -62,6 +68,7 @@ final class Repairing {
             WAYS.forEach(way -> row(source.name(), truth, way));
         }
         say("");
+        popping(sources);
         bands(sources.getLast());
         return report;
     }
@@ -101,6 +108,49 @@ final class Repairing {
                 blocks(plain),
                 blocks(told.frames()),
                 told.rate()));
+    }
+
+    private void popping(List<Cleaning.Source> sources) {
+        say("## Popping");
+        say("");
+        say("Every " + GROUP
+                + " frames one is coded by itself. The error's change from frame to frame, its deviation of 255: where such a frame comes, and elsewhere.");
+        say("");
+        say("| clip | codec | where one comes: decoded | repair | elsewhere: decoded | repair |");
+        say("|---|---|---|---|---|---|");
+        for (Cleaning.Source source : sources) {
+            Path truth = scratch.truth(source.file(), FRAMES);
+            List<Plane> wanted = scratch.luma(truth);
+            for (Way way : POPPING) {
+                Path coded = scratch.file("popping.mkv");
+                Command.ffmpeg("-i " + truth + " -c:v " + way.encoder() + " -g " + GROUP + " -pix_fmt yuv420p " + coded);
+                String told = Figures.text("%.1f", Rounding.step(coded, way.codec()).orElseThrow());
+                List<Plane> decoded = scratch.luma(coded);
+                List<Plane> repaired = scratch.treated(coded, "repair rounding=" + told);
+                say(Figures.text(
+                        "| %s | %s | %.2f | %.2f | %.2f | %.2f |",
+                        source.name(),
+                        way.name(),
+                        change(wanted, decoded, true),
+                        change(wanted, repaired, true),
+                        change(wanted, decoded, false),
+                        change(wanted, repaired, false)));
+            }
+        }
+        say("");
+    }
+
+    private static double change(List<Plane> wanted, List<Plane> got, boolean whereOneComes) {
+        double squares = 0;
+        int count = 0;
+        for (int n = 1; n < Math.min(FRAMES, got.size()) - 2; n++) {
+            if ((n % GROUP == 0) == whereOneComes) {
+                double change = Scratch.flicker(wanted, got, n - 1, n + 1);
+                squares += change * change;
+                count++;
+            }
+        }
+        return Math.sqrt(squares / count);
     }
 
     private static double psnr(List<Plane> wanted, List<Plane> got) {

@@ -163,7 +163,7 @@ public final class DenoiseStage implements ModelStage {
                     to.takeRow(y, from, y);
                 }
             } else {
-                plane(p, around, own(p, wanted), out.plane(p)).giveBack(pool);
+                plane(p, around, format.chroma().own(p, wanted), out.plane(p)).giveBack(pool);
             }
         }
         if (made != null) {
@@ -236,7 +236,7 @@ public final class DenoiseStage implements ModelStage {
     private Made plane(int p, Around around, Region target, Plane out) {
         PlanePool pool = around.pool;
         Work work = around.work;
-        Region part = own(p, around.part);
+        Region part = format.chroma().own(p, around.part);
         Plane left = sigma(p, around, pool);
         Plane sigma = left;
         if (correction != null) {
@@ -260,19 +260,9 @@ public final class DenoiseStage implements ModelStage {
         return new Made(around.own(p), sigma, mean, left, laid);
     }
 
-    /** A region in a plane's own samples. */
-    private Region own(int p, Region region) {
-        Chroma chroma = format.chroma();
-        return new Region(
-                region.x() / chroma.stepX(p),
-                region.y() / chroma.stepY(p),
-                chroma.planeWidth(p, region.width()),
-                chroma.planeHeight(p, region.height()));
-    }
-
     /** Deviation of the noise of each sample of a plane, over the part. */
     private Plane sigma(int p, Around around, PlanePool pool) {
-        Region part = own(p, around.part);
+        Region part = format.chroma().own(p, around.part);
         Plane sigma = pool.borrow(part.width(), part.height());
         if (!isLight(p)) {
             return sigma.fill((float) noise.colour() * colour);

@@ -4,6 +4,8 @@ import awlsmith.core.model.Correction;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.ModelStage;
 import awlsmith.core.model.NetRunner;
+import awlsmith.core.motion.Alignment;
+import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
@@ -12,12 +14,14 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.upscale.FramesAround;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * Repairs what a lossy codec did to the light: blocks, rings, mosquitoes, what one frame lost and its neighbours still have. A net is shown the
- * frame, four neighbours laid over it along the motion, and how coarsely the codec rounded, see {@link #told}.
+ * Repairs what a lossy codec did: blocks, rings, mosquitoes, what one frame lost and its neighbours still have. A net is shown the
+ * frame, four neighbours laid over it along the motion, and how coarsely the codec rounded, see {@link #told}; colour differences, laid by luma's motion, are
+ * shown to the same net around the middle of the light.
  */
 public final class RepairStage implements ModelStage {
     /** Planes that a net is shown. */
@@ -32,20 +36,36 @@ public final class RepairStage implements ModelStage {
 
     private static final double COARSEST = 8;
 
+    /** Colour differences are shown around the middle of the light. */
+    private static final float MIDDLE = 0.5f;
+
     private final Format format;
     private final ModelCard card;
     private final Correction correction;
+    /** Of the planes of colour differences; null where there are none, or they are left as they are. */
+    private final Correction colours;
+
     private final float coarse;
 
     /**
      * @param strength share of the correction that is added
      * @param coarse what {@link #told} gives, or {@link #UNKNOWN}
+     * @param colour whether colour differences are repaired too, each by the same net
      */
-    public RepairStage(Format format, ModelCard card, NetRunner net, double strength, float coarse) {
+    public RepairStage(Format format, ModelCard card, NetRunner net, double strength, float coarse, boolean colour) {
         this.format = format;
         this.card = card;
         this.coarse = coarse;
+        Chroma chroma = format.chroma();
         correction = new Correction(card, net, strength, format.width(), format.height());
+        colours = colour && chroma.isDifference(1)
+                ? new Correction(
+                        card,
+                        net,
+                        strength,
+                        chroma.planeWidth(1, format.width()),
+                        chroma.planeHeight(1, format.height()))
+                : null;
     }
 
     /**
@@ -76,7 +96,7 @@ public final class RepairStage implements ModelStage {
     /** The neighbours as they are laid, and the padded copies that the laying works on. */
     @Override
     public long sharedBytes() {
-        return (FRAMES + 2L) * Float.BYTES * format.width() * format.height();
+        return (2 * FRAMES + 2L) * Float.BYTES * format.width() * format.height();
     }
 
     @Override
@@ -91,34 +111,123 @@ public final class RepairStage implements ModelStage {
 
     @Override
     public Region needs(Region wanted) {
-        return FramesAround.needs(correction.around(wanted), FRAMES, format.width(), format.height())
+        return Alignment.needs(shown(wanted), format.width(), format.height())
                 .aligned(format.chroma(), format.width(), format.height());
+    }
+
+    /** The part that nets see, of luma's samples and of colours'. */
+    private Region shown(Region wanted) {
+        Region light = correction.around(wanted);
+        if (colours == null) {
+            return light;
+        }
+        Chroma chroma = format.chroma();
+        Region own = colours.around(chroma.own(1, wanted));
+        return light.around(chroma.luma(1, own, format.width(), format.height()))
+                .aligned(chroma, format.width(), format.height());
     }
 
     @Override
     public Frame treat(Stage.Neighbours in, Region wanted, PlanePool pool, Work work) {
         Frame here = in.at(0);
         Frame out = here.copy(wanted, here.number(), here.time(), pool);
-        Region part = correction.around(wanted);
-        Region hold = needs(wanted);
-        Plane light = here.cut(hold).light();
-        List<Plane> shown = FramesAround.shown(
-                distance -> {
-                    Frame frame = in.at(distance);
-                    return frame.number() == here.number()
-                            ? light
-                            : frame.cut(hold).light();
-                },
-                hold,
-                format.width(),
-                format.height(),
-                part,
-                FRAMES,
-                pool,
-                work);
-        shown.add(pool.borrow(part.width(), part.height()).fill(coarse));
-        correction.add(shown, part, wanted, out, pool, work);
-        shown.subList(1, shown.size()).forEach(pool::giveBack);
+        var around = new Around(in, shown(wanted), needs(wanted), pool, work);
+        int light = format.chroma() == Chroma.RGB ? 1 : 0;
+        List<Plane> shown = around.shown(light, 0);
+        correction.add(shown, around.part, wanted, out, pool, work);
+        shown.forEach(pool::giveBack);
+        for (int p = 1; colours != null && p < 3; p++) {
+            colour(p, around, out);
+        }
         return out;
+    }
+
+    private void colour(int p, Around around, Frame out) {
+        List<Plane> shown = around.shown(p, MIDDLE);
+        Region wanted = format.chroma().own(p, out.window());
+        Region part = format.chroma().own(p, around.part);
+        Plane plane = out.plane(p);
+        Format grey = format.withChroma(Chroma.GREY)
+                .withSize(
+                        format.chroma().planeWidth(p, format.width()),
+                        format.chroma().planeHeight(p, format.height()),
+                        format.sar())
+                .opaque();
+        raise(plane, MIDDLE);
+        colours.add(
+                shown,
+                part,
+                wanted,
+                new Frame(grey, wanted, List.of(plane), out.number(), out.time()),
+                around.pool,
+                around.work);
+        raise(plane, -MIDDLE);
+        shown.forEach(around.pool::giveBack);
+    }
+
+    private static void raise(Plane plane, float by) {
+        for (int y = 0; y < plane.height(); y++) {
+            for (int i = plane.row(y); i < plane.row(y) + plane.width(); i++) {
+                plane.data()[i] += by;
+            }
+        }
+    }
+
+    /** The frame and its neighbours, and how these lie over it. */
+    private final class Around {
+        private final Region part;
+        private final Region hold;
+        private final PlanePool pool;
+        private final Work work;
+        private final Frame here;
+        private final List<Frame> others = new ArrayList<>();
+        private final List<Alignment.Motions> motions = new ArrayList<>();
+        private Alignment alignment;
+
+        Around(Stage.Neighbours in, Region part, Region hold, PlanePool pool, Work work) {
+            this.part = part;
+            this.hold = hold;
+            this.pool = pool;
+            this.work = work;
+            here = in.at(0).cut(hold);
+            for (int i = 1; i < FRAMES; i++) {
+                Frame other = in.at(FramesAround.distance(i));
+                boolean isOther = other.number() != here.number();
+                others.add(isOther ? other.cut(hold) : here);
+                if (isOther && alignment == null) {
+                    alignment = new Alignment(here.light(), hold, format.width(), format.height(), part);
+                }
+                motions.add(isOther ? alignment.find(others.getLast().light(), hold, work) : null);
+            }
+        }
+
+        /** What a net sees of a plane over the part, raised by some; all from the pool. */
+        List<Plane> shown(int p, float raised) {
+            Chroma chroma = format.chroma();
+            boolean isLight = !chroma.isDifference(p);
+            Region own = chroma.own(p, part);
+            Plane centre = here.plane(p).window(own.inside(chroma.own(p, hold)));
+            var shown = new ArrayList<Plane>();
+            for (int i = 0; i < FRAMES; i++) {
+                Plane laid = pool.borrow(own.width(), own.height());
+                Alignment.Motions motion = i == 0 ? null : motions.get(i - 1);
+                if (motion == null) {
+                    for (int y = 0; y < laid.height(); y++) {
+                        laid.takeRow(y, centre, y);
+                    }
+                } else if (isLight) {
+                    alignment.lay(motion, laid, work);
+                } else {
+                    alignment.layOther(
+                            motion, others.get(i - 1).plane(p), hold, chroma.stepX(p), chroma.stepY(p), laid, work);
+                }
+                if (raised != 0) {
+                    raise(laid, raised);
+                }
+                shown.add(laid);
+            }
+            shown.add(pool.borrow(own.width(), own.height()).fill(coarse));
+            return shown;
+        }
     }
 }

@@ -72,4 +72,24 @@ public enum Chroma {
     public int planeHeight(int p, int height) {
         return isFull(p) ? height : (height + stepY - 1) / stepY;
     }
+
+    /** A region of luma pixels, on whole chroma samples, in plane p's own samples. */
+    public Region own(int p, Region region) {
+        return new Region(
+                region.x() / stepX(p),
+                region.y() / stepY(p),
+                planeWidth(p, region.width()),
+                planeHeight(p, region.height()));
+    }
+
+    /** The luma pixels that a region of plane p stands for, as far as a picture of the given size goes. */
+    public Region luma(int p, Region own, int width, int height) {
+        int left = own.x() * stepX(p);
+        int top = own.y() * stepY(p);
+        return new Region(
+                left,
+                top,
+                Math.min(width, own.right() * stepX(p)) - left,
+                Math.min(height, own.bottom() * stepY(p)) - top);
+    }
 }

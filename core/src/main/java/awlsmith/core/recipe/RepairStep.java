@@ -19,6 +19,15 @@ final class RepairStep implements StepKind {
             "how coarsely the codec rounded: 8 for H.264 at QP 22, 16 at 28, 32 at 34, 64 at 40; MPEG-2's quantiser scale. More repairs"
                     + " more; where it is not set the model judges by the picture");
 
+    private static final Param.Choice COLOUR = new Param.Choice(
+            "colour",
+            "Colour",
+            List.of(
+                    new Param.Choice.Option("repair", "Repair too", "colour's blocks and smears go as well"),
+                    new Param.Choice.Option("leave", "Leave", "light alone is repaired, in two thirds of the time")),
+            "repair",
+            "whether the colours are repaired with the light");
+
     @Override
     public String id() {
         return "repair";
@@ -36,7 +45,7 @@ final class RepairStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(ROUNDING, SHARE);
+        return List.of(ROUNDING, COLOUR, SHARE);
     }
 
     @Override
@@ -58,7 +67,12 @@ final class RepairStep implements StepKind {
     public List<Stage> stages(Settings settings, Given given) {
         ModelCard card = net().orElseThrow();
         float told = settings.real(ROUNDING).map(step -> RepairStage.told(step)).orElse(RepairStage.UNKNOWN);
-        return List.of(new RepairStage(given.format(), card, OpenedModel.of(card, "rounding", given.form()), 1, told));
+        return List.of(new RepairStage(
+                given.format(), card, OpenedModel.of(card, "rounding", given.form()), 1, told, isColoured(settings)));
+    }
+
+    private static boolean isColoured(Settings settings) {
+        return settings.choice(COLOUR).orElseThrow().equals("repair");
     }
 
     @Override

@@ -104,7 +104,7 @@ public class ModelSpeeds {
             case FIELDS -> new DeinterlaceStage(format, Scan.TOP_FIRST, true, card, Models.open(card));
             case DENOISE ->
                 new DenoiseStage(format, NoiseModel.even(NOISE, NOISE, 1), 2, 1, 1, card, Models.open(card));
-            case REPAIR -> new RepairStage(format, card, Models.open(card), 1, RepairStage.UNKNOWN);
+            case REPAIR -> new RepairStage(format, card, Models.open(card), 1, RepairStage.UNKNOWN, true);
         };
         double best = Double.MAX_VALUE;
         for (int i = 0; i < RUNS; i++) {
