@@ -79,12 +79,16 @@ describe('the ledger', () => {
 
   it('tells what each step measured to change, and what it made worse', () => {
     const source = { noise: 7.9, edges: 4.1, halo: 0, blocks: 1, light: 0.4 }
-    const figures = { source, steps: [{ noise: 2.1, edges: 4.0, halo: 0.12, blocks: 1, light: 0.4 }] }
+    const figures = {
+      source,
+      steps: [{ noise: 2.1, edges: 4.0, halo: 0.12, blocks: 1, light: 0.4 }],
+      taken: [],
+    }
     const ledger = mounted({ figures })
     expect(ledger.find('[data-test=did]').text()).toBe('noise 7.9→2.1')
     expect(ledger.find('[data-test=worse]').text()).toBe('haloes of 12 %')
     expect(
-      mounted({ figures: { source, steps: [] } })
+      mounted({ figures: { source, steps: [], taken: [] } })
         .find('[data-test=did]')
         .exists(),
     ).toBe(false)

@@ -9,7 +9,7 @@ import type {
   StepDescription,
   StepsView,
 } from '@/api/client'
-import { did } from '@/view/figures'
+import { did, takenWords } from '@/view/figures'
 import { holdsSteps, mostWrong, suggested } from '@/view/condition'
 import { changesInPlace } from '@/view/useOneStep'
 import { withNewStep, withoutStep, withStep } from '@/view/recipe'
@@ -236,6 +236,9 @@ function size(index: number): string {
             >
               {{ alone === index ? 'See the whole recipe again' : 'See what it changes' }}
             </button>
+            <p v-if="alone === index && takenWords(figures, index)" class="label taken">
+              {{ takenWords(figures, index) }}
+            </p>
             <StepControls
               :step="step"
               :description="describe(step)!"
@@ -394,6 +397,9 @@ function size(index: number): string {
   padding: 8px 16px 10px 44px;
 }
 
+.taken {
+  margin: 0 0 8px;
+}
 .drag {
   width: 100%;
   margin-bottom: 12px;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { PlanView, Recipe, StepDescription, TakeFigures, TakeView } from '@/api/client'
 import { shuffled } from './blind'
-import { did, didInMotion } from './figures'
+import { did, didInMotion, takenWords } from './figures'
 import { Queue } from './queue'
 import { columns, targets } from './scopes'
 import { harmLines, recipeWords, takeLines } from './sheetWords'
@@ -79,6 +79,24 @@ describe('varying', () => {
     expect(pairs[3]?.name).toBe('Worn, Factor 3')
     expect(pairs[3]?.recipe.steps[1]?.settings).toEqual({ factor: 3, model: 'worn' })
     expect(recipe.steps[1]?.settings['factor']).toBe(2)
+  })
+})
+
+describe('what a step took out', () => {
+  const source = { noise: 8, blocks: 1, light: 0.4 }
+  const calm = { ...source, noise: 2 }
+
+  it('tells whether detail went with the noise', () => {
+    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0)).toContain('10 % runs one way')
+    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0)).toContain('little detail')
+    expect(takenWords({ source, steps: [calm], taken: [0.4] }, 0)).toMatch(/: detail goes with it/)
+  })
+
+  it('is silent where no noise went, or nothing was measured', () => {
+    expect(takenWords(undefined, 0)).toBe('')
+    expect(takenWords({ source, steps: [source], taken: [0.4] }, 0)).toBe('')
+    expect(takenWords({ source, steps: [calm], taken: [] }, 0)).toBe('')
+    expect(takenWords({ source, steps: [source, calm], taken: [0.4, 0.4] }, 1)).not.toBe('')
   })
 })
 

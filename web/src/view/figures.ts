@@ -1,4 +1,4 @@
-import type { FiguresView, TakeFigures } from '@/api/client'
+import type { FiguresView, StepsView, TakeFigures } from '@/api/client'
 
 /** What a step did, in few words, and whether it made something worse. */
 export interface Did {
@@ -82,6 +82,22 @@ export function did(before: FiguresView, after: FiguresView): Did {
     worse.push(`haloes of ${Math.round(100 * halo)} %`)
   }
   return { text, worse: worse.join(', ') }
+}
+
+/** Share of what a step took away that runs one way: white noise's, and from where on it is not noise alone. */
+const NOISE_RUNS = 0.08
+const SHAPES_RUN = 0.2
+
+/** Whether detail went with the noise that a step took out; empty where it took none out. */
+export function takenWords(figures: StepsView | undefined, step: number): string {
+  const after = figures?.steps[step]
+  const before = figures?.steps[step - 1] ?? figures?.source
+  const taken = figures?.taken[step]
+  if (!after || !before || typeof taken !== 'number' || after.noise > 0.9 * before.noise) {
+    return ''
+  }
+  const share = `Of what it takes out here ${Math.round(100 * taken)} % runs one way, of noise alone ${Math.round(100 * NOISE_RUNS)} %`
+  return taken < SHAPES_RUN ? `${share}: little detail goes with it.` : `${share}: detail goes with it.`
 }
 
 /** What a treatment did over a span: its most changed figure, and the restlessness of what rests. */

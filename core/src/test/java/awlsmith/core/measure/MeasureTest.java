@@ -55,6 +55,10 @@ class MeasureTest {
             }
         }
         assertThat(Direction.ofQuiet(half, loudLeft, 0)).isLessThan(0.25);
+        // what was taken away
+        assertThat(Direction.ofChange(noise, flat)).isLessThan(0.1);
+        assertThat(Direction.ofChange(strokes, flat)).isGreaterThan(0.95);
+        assertThat(Direction.ofChange(flat, flat)).isNaN();
     }
 
     /** By definition: a mean squared error of sigma squared is -20 log10(sigma) dB below white. */

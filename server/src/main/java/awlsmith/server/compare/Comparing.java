@@ -10,6 +10,7 @@ import awlsmith.core.compare.SourceScale;
 import awlsmith.core.compare.SourceScale.Rect;
 import awlsmith.core.compare.TellingPlaces;
 import awlsmith.core.compare.Unsteadiness;
+import awlsmith.core.measure.Direction;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.CodeScale;
 import awlsmith.core.picture.Format;
@@ -20,6 +21,8 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Sides;
+import awlsmith.core.recipe.Step;
+import awlsmith.core.recipe.StepKind;
 import awlsmith.server.compare.Views.AgainstView;
 import awlsmith.server.compare.Views.FiguresView;
 import awlsmith.server.compare.Views.PixelView;
@@ -35,6 +38,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Holds treated frames against their source. Everything is computed from the very pixels a render would give. */
@@ -90,23 +94,39 @@ class Comparing {
     StepsView steps(UUID id, Recipe recipe, int frame, int later, Rect view, String viewer) {
         Sides sides = treatments.sides(id, recipe);
         Region part = measured(view, sides.source());
-        FiguresView source = FiguresView.of(figures(id, sides.base().recipe(), frame, later, part, viewer));
+        Measured last = figures(id, sides.base().recipe(), frame, later, part, viewer);
+        FiguresView source = FiguresView.of(last.figures());
         var behind = new ArrayList<FiguresView>();
+        var taken = new ArrayList<@Nullable Double>();
         int turned = sides.base().recipe().steps().size();
-        FiguresView last = source;
         for (int i = 0; i < recipe.steps().size(); i++) {
             if (recipe.steps().get(i).on()) {
                 // while the picture is being turned its parts cannot be matched: there the whole is as good as any
                 boolean turns = i < turned - 1;
                 Recipe until = new Recipe(recipe.steps().subList(0, i + 1));
-                last = FiguresView.of(figures(id, until, frame, later, turns ? null : part, viewer));
+                Measured made = figures(id, until, frame, later, turns ? null : part, viewer);
+                taken.add(taken(last, made, recipe.steps().get(i)));
+                last = made;
+            } else {
+                taken.add(null);
             }
-            behind.add(last);
+            behind.add(FiguresView.of(last.figures()));
         }
-        return new StepsView(source, behind);
+        return new StepsView(source, behind, taken);
     }
 
-    private Figures figures(UUID id, Recipe recipe, int frame, int later, Region part, String viewer) {
+    /** Figures of a part, and its luma at the source's scale. */
+    private record Measured(Figures figures, Plane luma) {}
+
+    /** How much of what a step took away runs one way: only of one that changes samples where they are. */
+    private static @Nullable Double taken(Measured before, Measured after, Step step) {
+        boolean inPlace = step.known().params().contains(StepKind.SHARE);
+        Plane a = before.luma();
+        Plane b = after.luma();
+        return inPlace && a.width() == b.width() && a.height() == b.height() ? Views.known(Direction.ofChange(a, b)) : null;
+    }
+
+    private Measured figures(UUID id, Recipe recipe, int frame, int later, Region part, String viewer) {
         Sides sides = treatments.sides(id, recipe);
         SourceScale scale = scale(sides, sides.whole().output(frame, later));
         Region wanted = part == null
@@ -127,8 +147,9 @@ class Comparing {
         return stills.look(id, recipe, frame, later, scale.needs(at), viewer, (made, work) -> {
             Plane luma = scale.luma(made, at, stills.planes(), work);
             Figures figures = Figures.of(luma, Luma.of(made), scale.factor());
+            var kept = new Plane(luma.packed(), 0, luma.width(), luma.height(), luma.width());
             stills.planes().giveBack(luma);
-            return figures;
+            return new Measured(figures, kept);
         });
     }
 

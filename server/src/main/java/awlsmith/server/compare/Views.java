@@ -26,8 +26,10 @@ final class Views {
      *
      * @param source before the first step
      * @param steps behind each step of the recipe; a step that is off passes on what it got
+     * @param taken of each step, how much of the fine structure that it took away runs one way, 0..1, noise alone 0.08; missing where it moves
+     *     pixels or changed next to nothing
      */
-    record StepsView(FiguresView source, List<FiguresView> steps) {}
+    record StepsView(FiguresView source, List<FiguresView> steps, List<@Nullable Double> taken) {}
 
     /**
      * What a take did, measured at the pins' frames.
