@@ -116,6 +116,9 @@ final class Card {
         if (task == Task.CODED) {
             return ", reading five frames laid over each other along the motion and how coarsely the codec rounded";
         }
+        if (task == Task.DULLED) {
+            return ", reading five frames laid over each other along the motion, how coarsely the codec rounded and how soft the picture is";
+        }
         if (task.frames(mode) > 1) {
             return ", reading " + shape.planes() + " frames laid over each other along the motion";
         }

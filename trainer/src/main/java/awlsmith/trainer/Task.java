@@ -9,6 +9,7 @@ import awlsmith.footage.Drawings;
 import awlsmith.footage.PackageCache;
 import awlsmith.footage.PictureSet;
 import awlsmith.trainer.pairs.Coded;
+import awlsmith.trainer.pairs.Dulled;
 import awlsmith.trainer.pairs.Noisy;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
@@ -36,7 +37,8 @@ enum Task {
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.AREA)))),
     FIELDS("fields", "Fields", "woven fields of tape and broadcast", List.of(new Woven())),
     NOISY("noisy", "Noisy", "noise and grain of cameras and film", List.of(new Noisy())),
-    CODED("coded", "Coded", "what lossy codecs leave: blocks, rings, loss of detail", List.of(new Coded()));
+    CODED("coded", "Coded", "what lossy codecs leave: blocks, rings, loss of detail", List.of(new Coded())),
+    DULLED("dulled", "Dulled", "soft footage, worn or not, that keeps its size", List.of(new Dulled()));
 
     private static final int DRAWN_SHEETS = 90;
 
@@ -75,6 +77,7 @@ enum Task {
             case FIELDS -> ModelCard.Job.FIELDS;
             case NOISY -> ModelCard.Job.DENOISE;
             case CODED -> ModelCard.Job.REPAIR;
+            case DULLED -> ModelCard.Job.REFINE;
             default -> ModelCard.Job.ENLARGE;
         };
     }
@@ -89,23 +92,29 @@ enum Task {
             case FIELDS -> FieldsAround.SEEN;
             case NOISY -> DenoiseStage.SHOWN;
             case CODED -> RepairStage.SHOWN;
+            case DULLED -> RepairStage.SHOWN_SOFT;
             default -> frames(mode) + (isTold(mode) ? 1 : 0);
         };
     }
 
     /** Whether its models can be told how soft the footage is. */
     boolean isTold(ModelCard.Mode mode) {
-        return this == NOISY || this == CODED || this == PHOTOGRAPHIC && mode != ModelCard.Mode.FAST;
+        return isClean() || this == PHOTOGRAPHIC && mode != ModelCard.Mode.FAST;
     }
 
     /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
     int frames(ModelCard.Mode mode) {
-        return this == NOISY || this == CODED || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
+        return isClean() || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
     }
 
     /** Share of flat patches it learns from: what takes noise and blocks away must leave clean surfaces clean. */
     double flat() {
-        return job() == ModelCard.Job.DENOISE || job() == ModelCard.Job.REPAIR ? 1 : Patches.FEW_FLAT;
+        return isClean() ? 1 : Patches.FEW_FLAT;
+    }
+
+    /** Whether its models give the picture back at its own size, told what was done to it. */
+    private boolean isClean() {
+        return this == NOISY || this == CODED || this == DULLED;
     }
 
     /** What a model's gain is told over. */
@@ -114,6 +123,7 @@ enum Task {
             case FIELDS -> "the rule without a net";
             case NOISY -> "the cleaning without a net";
             case CODED -> "the picture as it was decoded";
+            case DULLED -> "the picture as it came";
             default -> "Lanczos";
         };
     }

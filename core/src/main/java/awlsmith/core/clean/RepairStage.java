@@ -27,10 +27,18 @@ public final class RepairStage implements ModelStage {
     /** Planes that a net is shown. */
     public static final int SHOWN = 6;
 
-    /** Told when nobody knows how coarsely the codec rounded. */
+    /** Planes that a net is shown which is told how soft the picture is, too. */
+    public static final int SHOWN_SOFT = SHOWN + 1;
+
+    /** Frames among them. */
+    public static final int FRAMES = SHOWN - 1;
+
+    /** Told when nobody knows how coarsely the codec rounded, or how soft the picture is. */
     public static final float UNKNOWN = 0;
 
-    private static final int FRAMES = SHOWN - 1;
+    /** Deviation of the blur, in samples, of the softest that can be told. */
+    public static final double SOFTEST = 2.5;
+
     /** Told values lie well apart from 0, which says that nothing is known. */
     private static final double LEAST = 0.2;
 
@@ -45,17 +53,19 @@ public final class RepairStage implements ModelStage {
     /** Of the planes of colour differences; null where there are none, or they are left as they are. */
     private final Correction colours;
 
-    private final float coarse;
+    private final List<Float> told;
 
     /**
      * @param strength share of the correction that is added
-     * @param coarse what {@link #told} gives, or {@link #UNKNOWN}
+     * @param told values that the net is told, in its order: what {@link #told} gives or {@link #UNKNOWN}, and to nets that read
+     *     {@link #SHOWN_SOFT} planes what {@link #soft} gives or {@link #UNKNOWN}
      * @param colour whether colour differences are repaired too, each by the same net
      */
-    public RepairStage(Format format, ModelCard card, NetRunner net, double strength, float coarse, boolean colour) {
+    public RepairStage(
+            Format format, ModelCard card, NetRunner net, double strength, List<Float> told, boolean colour) {
         this.format = format;
         this.card = card;
-        this.coarse = coarse;
+        this.told = List.copyOf(told);
         Chroma chroma = format.chroma();
         correction = new Correction(card, net, strength, format.width(), format.height());
         colours = colour && chroma.isDifference(1)
@@ -76,6 +86,15 @@ public final class RepairStage implements ModelStage {
     public static float told(double step) {
         double log = Math.clamp(Math.log(step) / Math.log(2) / COARSEST, 0, 1);
         return (float) (LEAST + (1 - LEAST) * log);
+    }
+
+    /**
+     * What a net is told of how soft a picture is: 0.2 for as sharp as it can be, 1 for the softest.
+     *
+     * @param blur standard deviation of the bell it is blurred by, in its own samples
+     */
+    public static float soft(double blur) {
+        return (float) (LEAST + (1 - LEAST) * Math.clamp(blur / SOFTEST, 0, 1));
     }
 
     @Override
@@ -226,7 +245,8 @@ public final class RepairStage implements ModelStage {
                 }
                 shown.add(laid);
             }
-            shown.add(pool.borrow(own.width(), own.height()).fill(coarse));
+            told.forEach(
+                    value -> shown.add(pool.borrow(own.width(), own.height()).fill(value)));
             return shown;
         }
     }

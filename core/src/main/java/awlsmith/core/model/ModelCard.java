@@ -44,7 +44,9 @@ public record ModelCard(
         /** Corrects what was cleaned of noise, see {@link awlsmith.core.clean.DenoiseStage}. */
         DENOISE("denoise"),
         /** Corrects what a lossy codec did, see {@link awlsmith.core.clean.RepairStage}. */
-        REPAIR("repair");
+        REPAIR("repair"),
+        /** Corrects what is soft and worn at its own size, see {@link awlsmith.core.clean.RepairStage}. */
+        REFINE("refine");
 
         private final String id;
 
@@ -63,7 +65,7 @@ public record ModelCard(
                 }
             }
             throw new IllegalArgumentException(
-                    "there is no job '" + id + "'; there are enlarge, fields, denoise, repair");
+                    "there is no job '" + id + "'; there are enlarge, fields, denoise, repair, refine");
         }
     }
 

@@ -68,7 +68,12 @@ final class RepairStep implements StepKind {
         ModelCard card = net().orElseThrow();
         float told = settings.real(ROUNDING).map(step -> RepairStage.told(step)).orElse(RepairStage.UNKNOWN);
         return List.of(new RepairStage(
-                given.format(), card, OpenedModel.of(card, "rounding", given.form()), 1, told, isColoured(settings)));
+                given.format(),
+                card,
+                OpenedModel.of(card, "rounding", given.form()),
+                1,
+                List.of(told),
+                isColoured(settings)));
     }
 
     private static boolean isColoured(Settings settings) {

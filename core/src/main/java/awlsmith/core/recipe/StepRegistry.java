@@ -19,6 +19,8 @@ public final class StepRegistry {
             new RepairStep(),
             new DitherStep(),
             new DenoiseStep(),
+            new DeblurStep(),
+            new RefineStep(),
             new BandsStep(),
             new ExposureStep(),
             new LevelsStep(),

@@ -104,7 +104,10 @@ public class ModelSpeeds {
             case FIELDS -> new DeinterlaceStage(format, Scan.TOP_FIRST, true, card, Models.open(card));
             case DENOISE ->
                 new DenoiseStage(format, NoiseModel.even(NOISE, NOISE, 1), 2, 1, 1, card, Models.open(card));
-            case REPAIR -> new RepairStage(format, card, Models.open(card), 1, RepairStage.UNKNOWN, true);
+            case REPAIR -> new RepairStage(format, card, Models.open(card), 1, List.of(RepairStage.UNKNOWN), true);
+            case REFINE ->
+                new RepairStage(
+                        format, card, Models.open(card), 1, List.of(RepairStage.UNKNOWN, RepairStage.UNKNOWN), false);
         };
         double best = Double.MAX_VALUE;
         for (int i = 0; i < RUNS; i++) {

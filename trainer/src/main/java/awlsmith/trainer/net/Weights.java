@@ -67,12 +67,14 @@ public record Weights(NetShape shape, List<float[]> arrays) {
             throw new IllegalArgumentException("a net of " + shape.planes() + " planes cannot become one of " + planes);
         }
         var larger = new NetShape(planes, shape.channels(), shape.blocks(), shape.factor(), shape.step());
-        int few = shape.in() * 9;
-        int many = larger.in() * 9;
+        // the planes of one phase of the step lie together
+        int few = shape.planes() * 9;
+        int many = larger.planes() * 9;
+        int groups = shape.channels() * shape.step() * shape.step();
         float[] old = weight(0);
-        float[] first = new float[many * shape.channels()];
-        for (int c = 0; c < shape.channels(); c++) {
-            System.arraycopy(old, c * few, first, c * many, few);
+        float[] first = new float[many * groups];
+        for (int g = 0; g < groups; g++) {
+            System.arraycopy(old, g * few, first, g * many, few);
         }
         var all = new ArrayList<>(arrays);
         all.set(0, first);

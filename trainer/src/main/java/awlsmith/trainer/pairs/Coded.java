@@ -49,36 +49,44 @@ public record Coded() implements PairMaker {
         float told = coded.step().isPresent() && random.nextInt(3) > 0
                 ? RepairStage.told(coded.step().getAsDouble() * Math.exp(0.1 * random.nextGaussian()))
                 : 0;
+        // grain is no damage: what is wanted is the picture as the codec got it
+        pairs.addAll(of(coded.frames(), clean, List.of(told), random));
+    }
+
+    /**
+     * Pairs of a scene.
+     *
+     * @param truth of each frame
+     * @param told what the net is told beside the frames, each a plane of one value
+     */
+    static List<Pair> of(List<Plane> frames, List<Plane> truth, List<Float> told, SplittableRandom random) {
+        // a still, or a clip that begins or ends here
         double ends = random.nextDouble();
         int first = ends < 0.1 || ends > 0.95 ? 0 : -2;
         int last = ends < 0.15 ? 0 : 2;
-        int frames = RepairStage.SHOWN - 1;
+        var pairs = new ArrayList<Pair>();
         for (int n : USED) {
-            if (n >= coded.frames().size()) {
+            if (n >= frames.size()) {
                 continue;
             }
-            Plane here = coded.frames().get(n);
+            Plane here = frames.get(n);
             Region all = Region.whole(here.width(), here.height());
             List<Plane> shown = FramesAround.shown(
-                    distance -> coded.frames()
-                            .get(Math.clamp(
-                                    n + Math.clamp(distance, first, last),
-                                    0,
-                                    coded.frames().size() - 1)),
+                    distance -> frames.get(Math.clamp(n + Math.clamp(distance, first, last), 0, frames.size() - 1)),
                     all,
                     all.width(),
                     all.height(),
                     all,
-                    frames,
+                    RepairStage.FRAMES,
                     new PlanePool(0),
                     Work.alone());
-            shown.add(Plane.of(all.width(), all.height()).fill(told));
-            // grain is no damage: what is wanted is the picture as the codec got it
-            pairs.add(new Corrected(shown, clean.get(n)));
+            told.forEach(value -> shown.add(Plane.of(all.width(), all.height()).fill(value)));
+            pairs.add(new Corrected(shown, truth.get(n)));
         }
+        return pairs;
     }
 
-    private static Plane grainy(Plane p, double sigma, SplittableRandom random) {
+    static Plane grainy(Plane p, double sigma, SplittableRandom random) {
         Plane out = Plane.of(p.width(), p.height());
         for (int i = 0; i < out.data().length; i++) {
             out.data()[i] = (float) (p.data()[i] + sigma * random.nextGaussian());
@@ -102,7 +110,7 @@ public record Coded() implements PairMaker {
     }
 
     /** In half of all scenes pictures coded by themselves lie among the others, where footage pops. */
-    private static String group(SplittableRandom random) {
+    static String group(SplittableRandom random) {
         return " -g " + (random.nextBoolean() ? 3 + random.nextInt(5) : 250);
     }
 }

@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.api.io.TempDir;
 
 class WeightsTest {
@@ -48,18 +50,20 @@ class WeightsTest {
     private float[] answer(Weights weights, List<Plane> shown) throws Exception {
         Path file = folder.resolve("net.onnx");
         OnnxFile.write(file, weights, Map.of());
-        Plane out = Plane.of(40, 32);
+        int factor = weights.shape().factor();
+        Plane out = Plane.of(20 * factor, 16 * factor);
         try (var run = new OnnxRun(file)) {
             run.run(shown, out);
         }
         return out.packed();
     }
 
-    @Test
-    void moreBlocksAndPlanesChangeNothingYet() throws Exception {
-        Weights small = drawn(new NetShape(1, 6, 2, 2, 1));
+    @ParameterizedTest
+    @CsvSource({"2, 1", "1, 2"})
+    void moreBlocksAndPlanesChangeNothingYet(int factor, int step) throws Exception {
+        Weights small = drawn(new NetShape(1, 6, 2, factor, step));
         Weights large = small.widened(5).deepened(4, 9);
-        assertThat(large.shape()).isEqualTo(new NetShape(5, 6, 4, 2, 1));
+        assertThat(large.shape()).isEqualTo(new NetShape(5, 6, 4, factor, step));
         float[] one = answer(small, List.of(picture(1)));
         float[] five = answer(large, List.of(picture(1), picture(2), picture(3), picture(4), picture(5)));
         for (int i = 0; i < one.length; i++) {
