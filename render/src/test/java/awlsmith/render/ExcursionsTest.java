@@ -33,17 +33,19 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Nothing clips before the end: samples far beyond black and white go through every step, and come out as far beyond. */
 class ExcursionsTest {
     /** What a step needs beside its defaults to do anything; those that need what is not here are named by why. */
-    private static final Map<String, String> NEEDS = Map.of(
-            "deinterlace", "deinterlace order=top",
-            "rate", "rate rate=50",
-            "speed", "speed speed=50",
-            "turn", "turn turn=90 angle=2",
-            "crop", "crop left=8 top=4",
-            "denoise", "denoise noise=5",
-            "original", "original blend=20 texture=50 light=50",
-            "grain", "grain amount=0",
-            "repair", "repair rounding=20",
-            "enlarge", "enlarge factor=2 model=photographic");
+    private static final Map<String, String> NEEDS = Map.ofEntries(
+            Map.entry("deinterlace", "deinterlace order=top"),
+            Map.entry("rate", "rate rate=50"),
+            Map.entry("speed", "speed speed=50"),
+            Map.entry("turn", "turn turn=90 angle=2"),
+            Map.entry("crop", "crop left=8 top=4"),
+            Map.entry("denoise", "denoise noise=5"),
+            Map.entry("sharpen", "sharpen kind=mask"),
+            Map.entry("deblur", "deblur noise=2"),
+            Map.entry("original", "original blend=20 texture=50 light=50"),
+            Map.entry("grain", "grain amount=0"),
+            Map.entry("repair", "repair rounding=20"),
+            Map.entry("enlarge", "enlarge factor=2 model=photographic"));
 
     static Stream<String> steps() {
         return StepRegistry.all().stream()

@@ -19,6 +19,7 @@ public final class StepRegistry {
             new RepairStep(),
             new DitherStep(),
             new DenoiseStep(),
+            new HaloStep(),
             new DeblurStep(),
             new RefineStep(),
             new BandsStep(),
@@ -26,6 +27,7 @@ public final class StepRegistry {
             new LevelsStep(),
             new TableStep(),
             new EnlargeStep(),
+            new SharpenStep(),
             new OriginalStep(),
             new GrainStep());
 
