@@ -36,6 +36,10 @@ final class Paces {
     }
 
     List<String> report(Cleaning.Source source) {
+        return report(source, STEPS);
+    }
+
+    List<String> report(Cleaning.Source source, List<String> steps) {
         say("");
         say("## Time");
         say("");
@@ -51,7 +55,7 @@ final class Paces {
         Command.ffmpeg("-stream_loop 1 -i " + source.file() + " -an -vf scale=" + WIDTH + ":" + HEIGHT
                 + ",noise=alls=8:allf=t,format=yuv420p -frames:v " + FRAMES + " -c:v ffv1 " + clip);
         double plain = 1 / scratch.made(clip).rate();
-        for (String step : STEPS) {
+        for (String step : steps) {
             double seconds = 1 / scratch.made(clip, step).rate() - plain;
             say(Figures.text("| `%s` | %.0f |", step, 1000 * seconds / MEGAPIXELS));
         }

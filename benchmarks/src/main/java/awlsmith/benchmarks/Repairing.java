@@ -113,8 +113,9 @@ final class Repairing {
     private void popping(List<Cleaning.Source> sources) {
         say("## Popping");
         say("");
-        say("Every " + GROUP
-                + " frames one is coded by itself. The error's change from frame to frame, its deviation of 255: where such a frame comes, and elsewhere.");
+        say(
+                "Every " + GROUP
+                        + " frames one is coded by itself. The error's change from frame to frame, its deviation of 255: where such a frame comes, and elsewhere.");
         say("");
         say("| clip | codec | where one comes: decoded | repair | elsewhere: decoded | repair |");
         say("|---|---|---|---|---|---|");
@@ -123,8 +124,10 @@ final class Repairing {
             List<Plane> wanted = scratch.luma(truth);
             for (Way way : POPPING) {
                 Path coded = scratch.file("popping.mkv");
-                Command.ffmpeg("-i " + truth + " -c:v " + way.encoder() + " -g " + GROUP + " -pix_fmt yuv420p " + coded);
-                String told = Figures.text("%.1f", Rounding.step(coded, way.codec()).orElseThrow());
+                Command.ffmpeg(
+                        "-i " + truth + " -c:v " + way.encoder() + " -g " + GROUP + " -pix_fmt yuv420p " + coded);
+                String told =
+                        Figures.text("%.1f", Rounding.step(coded, way.codec()).orElseThrow());
                 List<Plane> decoded = scratch.luma(coded);
                 List<Plane> repaired = scratch.treated(coded, "repair rounding=" + told);
                 say(Figures.text(

@@ -127,7 +127,7 @@ enum Task {
             case NOISY -> "the cleaning without a net";
             case CODED -> "the picture as it was decoded";
             case DULLED -> "the picture as it came";
-            case SOFTNESS -> "softness 0.5, the usual,";
+            case SOFTNESS -> "the same guess for all";
             default -> "Lanczos";
         };
     }

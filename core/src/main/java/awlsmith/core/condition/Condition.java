@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param drawn whether it looks like drawings: flat colours with hard edges
  * @param light what of the range is used
  * @param coarse whether its noise is coarser than from pixel to pixel
+ * @param bell standard deviation of the bell that edges look blurred by, in samples; NaN where there are too few
  */
 public record Condition(
         List<Finding> findings,
@@ -25,7 +26,8 @@ public record Condition(
         int cuts,
         boolean drawn,
         Light light,
-        boolean coarse) {
+        boolean coarse,
+        double bell) {
     public Condition {
         findings = List.copyOf(findings);
     }

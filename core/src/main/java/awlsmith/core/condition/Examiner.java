@@ -6,6 +6,7 @@ import awlsmith.core.film.Scratches;
 import awlsmith.core.film.Spots;
 import awlsmith.core.measure.Bands;
 import awlsmith.core.measure.Blocking;
+import awlsmith.core.measure.BlurWidth;
 import awlsmith.core.measure.Borders;
 import awlsmith.core.measure.Dots;
 import awlsmith.core.measure.EdgeWidth;
@@ -29,6 +30,7 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.upscale.SoftnessGuess;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -207,6 +209,11 @@ public final class Examiner {
         }
     }
 
+    /** A net is asked, which takes longer than all else: one sample a second is enough. */
+    private boolean isAskedHowSoft(long frame) {
+        return frame / every % (long) SAMPLES_A_SECOND == 0;
+    }
+
     private boolean isSample(long frame) {
         return frame % (frame < MANY_SECONDS * rate ? every : (long) RARER * every) == 0;
     }
@@ -313,9 +320,11 @@ public final class Examiner {
                 colourNoise(whole),
                 Blocking.of(luma),
                 EdgeWidth.of(luma),
+                BlurWidth.of(luma),
                 StairSteps.of(luma),
                 Dots.of(luma),
                 Bands.share(luma),
+                isAskedHowSoft(whole.number()) ? SoftnessGuess.of(luma) : Double.NaN,
                 Levels.of(whole));
     }
 

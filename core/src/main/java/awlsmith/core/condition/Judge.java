@@ -96,6 +96,9 @@ public final class Judge {
         rounding.ifPresent(step -> findings.add(SurfaceFindings.rounding(step)));
         findings.add(colourNoise());
         findings.add(blur());
+        SurfaceFindings.softness(
+                        notes.samples().stream().mapToDouble(Sample::softness).toArray())
+                .ifPresent(findings::add);
         findings.add(comb(scan, pulldown));
         findings.add(shake());
         findings.add(repeats(pulldown));
@@ -116,7 +119,7 @@ public final class Judge {
         findings.add(borders(borders));
         findings.add(flat());
         sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
-        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse());
+        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse(), bell());
     }
 
     private Finding noise() {
@@ -190,8 +193,14 @@ public final class Judge {
                 width,
                 "px",
                 (width - 2.2) / 5,
-                say("edges %.1f pixels wide%s", width, way),
-                "mean width of strong edges (Marziliano et al. 2002), along four ways");
+                say(
+                        "edges %.1f pixels wide%s%s",
+                        width, way, Double.isNaN(bell()) ? "" : say(", as of a blur of %.1f", bell())),
+                "mean width of strong edges (Marziliano et al. 2002), along four ways; the blur by their slopes (Zhuo and Sim 2011)");
+    }
+
+    private double bell() {
+        return median(s -> s.bell().both());
     }
 
     /** In words where it nearly is one of the plain ways. */

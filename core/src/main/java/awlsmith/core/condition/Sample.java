@@ -1,6 +1,7 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Blocking;
+import awlsmith.core.measure.BlurWidth;
 import awlsmith.core.measure.Dots;
 import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Levels;
@@ -10,6 +11,8 @@ import awlsmith.core.measure.NoiseLevel;
  * What is measured on a few frames a second, because it takes longer and changes slowly.
  *
  * @param colourNoise standard deviation of the colour differences' noise, 0..1; NaN without colour
+ * @param bell that edges look blurred by
+ * @param softness as {@link awlsmith.core.upscale.SoftnessGuess} tells it; NaN where it was not asked
  */
 record Sample(
         long frame,
@@ -17,7 +20,9 @@ record Sample(
         double colourNoise,
         Blocking.Blocks blocks,
         EdgeWidth.Edges edges,
+        BlurWidth.Widths bell,
         double stairs,
         Dots.Found dots,
         double bands,
+        double softness,
         Levels levels) {}

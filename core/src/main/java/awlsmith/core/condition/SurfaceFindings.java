@@ -1,6 +1,8 @@
 package awlsmith.core.condition;
 
+import java.util.Arrays;
 import java.util.Locale;
+import java.util.Optional;
 
 /** What is told of what few colours, few code values and coarse rounding made of surfaces. Where a level is bad is common practice, no source. */
 final class SurfaceFindings {
@@ -44,6 +46,33 @@ final class SurfaceFindings {
                         ? "no dots in flat surfaces"
                         : say("%.0f %% of flat surfaces are dots of other colours", value),
                 "single samples that differ from a flat surface around them (our own)");
+    }
+
+    /**
+     * How soft the picture is, for models that can be told. No fault by itself.
+     *
+     * @param guesses of several frames, 0..1 or NaN; empty where there are none
+     */
+    static Optional<Finding> softness(double[] guesses) {
+        double[] known =
+                Arrays.stream(guesses).filter(v -> !Double.isNaN(v)).sorted().toArray();
+        if (known.length == 0) {
+            return Optional.empty();
+        }
+        double value = Math.rint(100 * known[known.length / 2]);
+        double low = Math.rint(100 * known[known.length / 10]);
+        double high = Math.rint(100 * known[known.length - 1 - known.length / 10]);
+        String words = value < 25
+                ? "sharp to the pixel"
+                : value < 58 ? "as sharp as a good resize leaves it" : value < 75 ? "a little soft" : "soft";
+        return Optional.of(new Finding(
+                "softness",
+                "Softness",
+                value,
+                "%",
+                0,
+                String.format(Locale.ROOT, "%s: %.0f %%, from %.0f to %.0f in most frames", words, value, low, high),
+                "a small net that learned from pictures reduced in known ways (our own)"));
     }
 
     /** @param share of the picture, 0..1 or NaN */

@@ -123,7 +123,9 @@ class Comparing {
         boolean inPlace = step.known().params().contains(StepKind.SHARE);
         Plane a = before.luma();
         Plane b = after.luma();
-        return inPlace && a.width() == b.width() && a.height() == b.height() ? Views.known(Direction.ofChange(a, b)) : null;
+        return inPlace && a.width() == b.width() && a.height() == b.height()
+                ? Views.known(Direction.ofChange(a, b))
+                : null;
     }
 
     private Measured figures(UUID id, Recipe recipe, int frame, int later, Region part, String viewer) {

@@ -9,8 +9,8 @@ import java.util.SplittableRandom;
 
 /** Pictures reduced in ways that leave them sharp or soft, as {@link Softened} has them; what is wanted is how soft, everywhere. */
 public record Guessed() implements PairMaker {
-    /** Untold, this is what enlarging takes pictures for. */
-    private static final float USUAL = 0.5f;
+    /** The best guess of who does not look. */
+    private static final float BLIND = 0.45f;
 
     private static final int DRAWN = 4;
 
@@ -65,7 +65,7 @@ public record Guessed() implements PairMaker {
 
         @Override
         public Plane rival() {
-            return Plane.of(picture.width(), picture.height()).fill(USUAL);
+            return Plane.of(picture.width(), picture.height()).fill(BLIND);
         }
 
         @Override
