@@ -25,7 +25,7 @@ import java.util.Random;
  */
 final class Deblurring {
     private static final double SIGMA = 1.5;
-    private static final int MOST_ITERATIONS = 60;
+    private static final int MOST_ITERATIONS = 200;
     private static final int BORDER = 24;
     /** Samples around one whose range in the truth it should not leave. */
     private static final int NEAR = 3;

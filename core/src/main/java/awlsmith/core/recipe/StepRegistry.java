@@ -25,6 +25,7 @@ public final class StepRegistry {
             new BandsStep(),
             new ExposureStep(),
             new LevelsStep(),
+            new ContrastStep(),
             new TableStep(),
             new EnlargeStep(),
             new SharpenStep(),
