@@ -8,6 +8,7 @@ import awlsmith.core.upscale.HashedFilters;
 import awlsmith.footage.PackageCache;
 import awlsmith.footage.PictureSet;
 import awlsmith.trainer.hash.HashedTraining;
+import awlsmith.trainer.hash.SoftnessFit;
 import awlsmith.trainer.net.Weights;
 import awlsmith.trainer.onnx.EightBits;
 import awlsmith.trainer.onnx.OnnxFile;
@@ -46,6 +47,7 @@ public final class Main {
             case "quicken" -> quicken(Options.of(arguments));
             case "blend" -> blend(Options.of(arguments));
             case "trial" -> trial(arguments);
+            case "fit-softness" -> fitSoftness(Options.of(arguments));
             case "ship" -> ship(Options.of(arguments));
             default -> System.out.print(Options.HELP);
         }
@@ -79,6 +81,11 @@ public final class Main {
                             options.seed())
                     .run(options.start().orElse(null));
         }
+    }
+
+    private static void fitSoftness(Options options) throws Exception {
+        PictureSet pictures = Task.PHOTOGRAPHIC.pictures(new PackageCache(options.packages()), options.seed());
+        System.out.println(SoftnessFit.found(pictures, options.seed()));
     }
 
     private static List<Pair> pairs(List<Plane> pictures, List<PairMaker> makers, Options options) {

@@ -11,7 +11,7 @@ import java.util.TreeMap;
 /** What was asked for, as key=value words; see {@link #HELP}. */
 record Options(Map<String, String> words) {
     static final String HELP = """
-            train task=photographic|worn|drawn|fields|noisy|coded|dulled|softness [mode=quality|crisp|fast] [kind=net|hashed] [key=value ...]
+            train task=photographic|worn|drawn|fields|noisy|coded|dulled [mode=quality|crisp|fast] [kind=net|hashed] [key=value ...]
                 channels=32 blocks=5   size of a net
                 step=1                 2: the net works at half the size, for speed
                 crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given
@@ -30,6 +30,8 @@ record Options(Map<String, String> words) {
             quicken task=... [mode=...] [from=1] into=FOLDER
                 makes the eight-bit twin of a shipped net, for processors that multiply bytes quickly; layers before from
                 stay in floating point
+            fit-softness
+                finds the numbers by which softness is guessed, on photographs reduced in known ways, and tells them
             trial FILE FILE ...
                 tells what models of factor 2 gain on clips that no training sees, on a few frames of each
             """;

@@ -10,7 +10,6 @@ import awlsmith.footage.PackageCache;
 import awlsmith.footage.PictureSet;
 import awlsmith.trainer.pairs.Coded;
 import awlsmith.trainer.pairs.Dulled;
-import awlsmith.trainer.pairs.Guessed;
 import awlsmith.trainer.pairs.Noisy;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
@@ -39,8 +38,7 @@ enum Task {
     FIELDS("fields", "Fields", "woven fields of tape and broadcast", List.of(new Woven())),
     NOISY("noisy", "Noisy", "noise and grain of cameras and film", List.of(new Noisy())),
     CODED("coded", "Coded", "what lossy codecs leave: blocks, rings, loss of detail", List.of(new Coded())),
-    DULLED("dulled", "Dulled", "soft footage, worn or not, that keeps its size", List.of(new Dulled())),
-    SOFTNESS("softness", "Softness", "how soft footage is, for models that can be told", List.of(new Guessed()));
+    DULLED("dulled", "Dulled", "soft footage, worn or not, that keeps its size", List.of(new Dulled()));
 
     private static final int DRAWN_SHEETS = 90;
 
@@ -80,7 +78,6 @@ enum Task {
             case NOISY -> ModelCard.Job.DENOISE;
             case CODED -> ModelCard.Job.REPAIR;
             case DULLED -> ModelCard.Job.REFINE;
-            case SOFTNESS -> ModelCard.Job.SOFTNESS;
             default -> ModelCard.Job.ENLARGE;
         };
     }
@@ -127,7 +124,6 @@ enum Task {
             case NOISY -> "the cleaning without a net";
             case CODED -> "the picture as it was decoded";
             case DULLED -> "the picture as it came";
-            case SOFTNESS -> "the same guess for all";
             default -> "Lanczos";
         };
     }

@@ -1,5 +1,6 @@
 package awlsmith.core.condition;
 
+import awlsmith.core.clean.RepairStage;
 import awlsmith.core.measure.Borders;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.Models;
@@ -27,9 +28,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     /** What there is no step for; told so that nobody looks for one. */
     private static final List<String> WITHOUT_STEP = List.of(
             "colour-noise",
-            "blur",
             "stairs",
-            "haloes",
             "black",
             "white",
             "cast",
@@ -53,6 +52,17 @@ public record Suggestion(List<Part> parts, List<String> notes) {
 
     /** Rounded so coarsely that little detail is left, of 255: H.264 at QP 34. */
     private static final double LITTLE_LEFT = 30;
+
+    /** Blurred by so much, in samples, footage is worth making sharper first. */
+    private static final double SHARPEN_FROM = 0.9;
+    /** From here on computing does better than the net, where nothing else is wrong. */
+    private static final double DEBLUR_FROM = 1.4;
+
+    private static final double DEBLUR_MOST = 4;
+    /** Rounded by less than this, of 255, what a codec left does not spoil it. */
+    private static final double FINELY_ROUNDED = 12;
+    /** Blurred by so much, what comes out is enlarged as worn. */
+    private static final double WORN_FROM = 1.3;
 
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
@@ -84,9 +94,14 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
         }
         dust(condition).ifPresent(parts::add);
+        Optional<Part> sharper = whole ? sharper(condition) : Optional.empty();
         if (whole) {
-            repair(condition).ifPresent(parts::add);
+            if (sharper.filter(part -> part.step().kind().equals("refine")).isEmpty()) {
+                repair(condition).ifPresent(parts::add);
+            }
             cleaning(condition).ifPresent(parts::add);
+            haloes(condition).ifPresent(parts::add);
+            sharper.ifPresent(parts::add);
         }
         Finding bands = condition.finding("bands");
         if (bands.isNoticed() && whole && !condition.drawn()) {
@@ -96,11 +111,14 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         boolean cleaned = parts.stream()
                 .anyMatch(part ->
                         List.of("repair", "denoise").contains(part.step().kind()));
-        parts.add(enlarge(condition, format, byFile, cleaned));
+        parts.add(enlarge(condition, format, byFile, cleaned, sharper));
         boolean stretched = parts.stream().anyMatch(part -> part.step().kind().equals("levels"));
         var notes = condition.findings().stream()
                 .filter(finding -> finding.isNoticed()
-                        && (WITHOUT_STEP.contains(finding.id()) || finding.id().equals("contrast") && !stretched))
+                        && (WITHOUT_STEP.contains(finding.id())
+                                || finding.id().equals("contrast") && !stretched
+                                || finding.id().equals("blur") && sharper.isEmpty()
+                                || finding.id().equals("haloes") && (condition.drawn() || !whole)))
                 .map(finding -> finding.label() + ": " + finding.words())
                 .toList();
         return new Suggestion(parts, notes);
@@ -182,6 +200,38 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return Optional.of(new Part(Step.of("denoise", Map.of()), noise.words()));
     }
 
+    private static Optional<Part> haloes(Condition condition) {
+        Finding haloes = condition.finding("haloes");
+        return haloes.isNoticed() && !condition.drawn()
+                ? Optional.of(new Part(Step.of("haloes", Map.of("width", 2, "share", 50)), haloes.words()))
+                : Optional.empty();
+    }
+
+    /**
+     * By what was measured in docs/detail.md: where much is blurred and nothing else is wrong computing alone does best, else the net, which is
+     * told what else there is.
+     */
+    private static Optional<Part> sharper(Condition condition) {
+        Finding blur = condition.finding("blur");
+        double bell = condition.bell();
+        if (condition.drawn() || !blur.isNoticed() || !(bell >= SHARPEN_FROM)) {
+            return Optional.empty();
+        }
+        double size = Math.min(DEBLUR_MOST, Math.rint(10 * bell) / 10);
+        boolean sound = !condition.finding("noise").isNoticed()
+                && !condition.finding("blocks").isNoticed()
+                && rounding(condition) < FINELY_ROUNDED;
+        if (bell >= DEBLUR_FROM && sound || Models.of(ModelCard.Job.REFINE).isEmpty()) {
+            return Optional.of(new Part(Step.of("deblur", Map.of("size", size)), blur.words()));
+        }
+        Map<String, Object> settings = new java.util.TreeMap<>();
+        settings.put("softness", Math.min(RepairStage.SOFTEST, size));
+        condition
+                .ifThere("rounding")
+                .ifPresent(found -> settings.put("rounding", Math.max(1, Math.rint(found.value()))));
+        return Optional.of(new Part(Step.of("refine", settings), blur.words()));
+    }
+
     /** What was filmed logarithmically looks faded too, and drawings may be meant so. */
     private static Optional<Part> levels(Condition condition) {
         Finding contrast = condition.finding("contrast");
@@ -227,7 +277,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
      * By what was measured in docs/cleaning.md: behind cleaning the model for clean footage does better than that for worn, but where little is
      * left, where noise is coarse (it would draw strokes of what remains), and where edges are soft.
      */
-    private static Part enlarge(Condition condition, Format format, ModelSuggestion byFile, boolean cleaned) {
+    private static Part enlarge(
+            Condition condition, Format format, ModelSuggestion byFile, boolean cleaned, Optional<Part> sharper) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
         Finding blur = condition.finding("blur");
@@ -237,15 +288,22 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             model = "drawn";
             Finding dither = condition.finding("dither");
             reason = dither.isNoticed() ? dither.words() : "flat colours with hard edges";
+        } else if (sharper.isPresent()) {
+            boolean worn = condition.bell() >= WORN_FROM
+                    || condition.coarse()
+                    || rounding(condition) >= LITTLE_LEFT
+                    || sharper.get().step().kind().equals("deblur");
+            model = worn ? "worn" : "photographic";
+            reason = worn ? "calm with what sharpening leaves" : "clean enough once it is sharper";
         } else if (cleaned && !condition.coarse() && blur.severity() < SOFT && rounding(condition) < LITTLE_LEFT) {
             model = "photographic";
             reason = "clean enough once it is cleaned";
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
-        } else if (blur.severity() >= SOFT) {
+        } else if (blur.severity() >= SOFT || condition.finding("haloes").isNoticed()) {
             model = "worn";
-            reason = blur.words();
+            reason = (blur.severity() >= SOFT ? blur : condition.finding("haloes")).words();
         } else {
             model = byFile.model();
             reason = byFile.reason();
@@ -255,6 +313,12 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         String chosen = model;
         if (Models.families().stream().anyMatch(card -> card.id().equals(chosen))) {
             settings.put("model", model);
+            boolean untouched = !cleaned && sharper.isEmpty();
+            Optional<Finding> softness = condition.ifThere("softness");
+            if (untouched && model.equals("photographic") && softness.isPresent()) {
+                settings.put("softness", Math.round(softness.get().value()));
+                reason += "; " + softness.get().words();
+            }
         }
         if (!format.sar().equals(Rational.ONE)) {
             settings.put("pixels", "square");

@@ -7,12 +7,12 @@ import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
 
 /** Blurs by a bell, across and then down; beyond the picture's edges its edge samples go on. */
-final class Bells {
+public final class Bells {
     private final float[] taps;
     private final int reach;
 
     /** @param sigma standard deviation in samples, above 0 */
-    Bells(double sigma) {
+    public Bells(double sigma) {
         reach = Math.max(1, (int) Math.ceil(3 * sigma));
         taps = new float[2 * reach + 1];
         double sum = 0;
@@ -27,7 +27,7 @@ final class Bells {
     }
 
     /** Samples each way that a blurred one depends on. */
-    int reach() {
+    public int reach() {
         return reach;
     }
 
@@ -35,7 +35,7 @@ final class Bells {
      * @param in over at least what part needs, all of the plane where that ends at the plane's edges
      * @param part of in, that out gets
      */
-    void blur(Plane in, Region part, Plane out, PlanePool pool, Work work) {
+    public void blur(Plane in, Region part, Plane out, PlanePool pool, Work work) {
         int first = Math.max(0, part.y() - reach);
         int end = Math.min(in.height(), part.bottom() + reach);
         Plane across = pool.borrow(part.width(), end - first);

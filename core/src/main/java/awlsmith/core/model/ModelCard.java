@@ -46,9 +46,7 @@ public record ModelCard(
         /** Corrects what a lossy codec did, see {@link awlsmith.core.clean.RepairStage}. */
         REPAIR("repair"),
         /** Corrects what is soft and worn at its own size, see {@link awlsmith.core.clean.RepairStage}. */
-        REFINE("refine"),
-        /** Tells of every sample how soft the picture is there, see {@link awlsmith.core.upscale.Softness}. */
-        SOFTNESS("softness");
+        REFINE("refine");
 
         private final String id;
 
@@ -67,7 +65,7 @@ public record ModelCard(
                 }
             }
             throw new IllegalArgumentException(
-                    "there is no job '" + id + "'; there are enlarge, fields, denoise, repair, refine, softness");
+                    "there is no job '" + id + "'; there are enlarge, fields, denoise, repair, refine");
         }
     }
 

@@ -48,6 +48,9 @@ final class DeblurStep implements StepKind {
             1.0,
             "how much ringing beside edges is held down, and the finest texture with it; 0 is the quickest");
 
+    /** What codecs leave is noise to this step, and quiet places do not show it. */
+    private static final double CODECS = 0.8;
+
     @Override
     public String id() {
         return "deblur";
@@ -94,11 +97,13 @@ final class DeblurStep implements StepKind {
         return told.isPresent()
                 ? told
                 : given.finding(MEASURED)
-                        .map(model -> 255
-                                * model.levels().stream()
-                                        .mapToDouble(Double::doubleValue)
-                                        .average()
-                                        .orElseThrow());
+                        .map(model -> Math.hypot(
+                                CODECS,
+                                255
+                                        * model.levels().stream()
+                                                .mapToDouble(Double::doubleValue)
+                                                .average()
+                                                .orElseThrow()));
     }
 
     private static PointSpread spread(Settings settings) {

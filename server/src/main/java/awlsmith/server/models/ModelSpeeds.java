@@ -17,7 +17,6 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.upscale.SoftnessGuess;
 import awlsmith.core.upscale.UpscaleStage;
 import awlsmith.render.Machine;
 import java.time.Clock;
@@ -100,19 +99,12 @@ public class ModelSpeeds {
         for (int i = 0; i < light.length; i++) {
             light[i] = 0.5f + 0.3f * (float) Math.sin(i * 0.37) + 0.1f * (float) Math.sin(i * 0.011);
         }
-        if (card.job() == ModelCard.Job.SOFTNESS) {
-            long start = System.nanoTime();
-            SoftnessGuess.of(frame.plane(0), Models.open(card));
-            frame.release(pool);
-            return WIDTH * HEIGHT / ((System.nanoTime() - start) / 1e9);
-        }
         Stage stage = switch (card.job()) {
             case ENLARGE -> new UpscaleStage(format, card, Models.open(card), 1);
             case FIELDS -> new DeinterlaceStage(format, Scan.TOP_FIRST, true, card, Models.open(card));
             case DENOISE ->
                 new DenoiseStage(format, NoiseModel.even(NOISE, NOISE, 1), 2, 1, 1, card, Models.open(card));
             case REPAIR -> new RepairStage(format, card, Models.open(card), 1, List.of(RepairStage.UNKNOWN), true);
-            case SOFTNESS -> throw new IllegalStateException("it treats no pictures");
             case REFINE ->
                 new RepairStage(
                         format, card, Models.open(card), 1, List.of(RepairStage.UNKNOWN, RepairStage.UNKNOWN), false);

@@ -49,7 +49,7 @@ public record Softened() implements PairMaker {
     }
 
     /** @param softness 0..1 */
-    static Plane reduced(Plane sharp, int factor, double softness) {
+    public static Plane reduced(Plane sharp, int factor, double softness) {
         int width = sharp.width() / factor;
         int height = sharp.height() / factor;
         if (softness >= 0.5) {
