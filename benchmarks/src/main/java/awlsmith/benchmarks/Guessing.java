@@ -60,7 +60,7 @@ final class Guessing {
         say("");
         say(
                 "One frame or picture, reduced by 2 in ways of known softness (in per cent, as enlarging is told), then enlarged by the photographic model"
-                        + " untold, told the guess, and told what was done. Within a step: nearer than the next way but one.");
+                        + " untold, told the guess where that is not about the usual (as the suggestion does), and told what was done. Within a step: nearer than the next way but one.");
         say("");
         say(
                 "| picture | reduced by | softness | guess | within a step | untold | guess told | truth told | guess - untold |");
@@ -109,7 +109,8 @@ final class Guessing {
         double guess = SoftnessGuess.of(small);
         boolean isRight = Math.abs(place(guess) - WAYS.indexOf(way)) <= 1;
         double untold = Psnr.of(enlarged(small, Softness.unknown()), truth, BORDER);
-        double told = Psnr.of(enlarged(small, Softness.of(guess)), truth, BORDER);
+        Softness softness = SoftnessGuess.isWorthTelling(guess) ? Softness.of(guess) : Softness.unknown();
+        double told = Psnr.of(enlarged(small, softness), truth, BORDER);
         say(Figures.text(
                 "| %s | %s | %.0f | %.0f | %s | %.2f | %.2f | %.2f | %+.2f |",
                 name,

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Step;
+import awlsmith.core.upscale.SoftnessGuess;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -314,7 +315,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (Models.families().stream().anyMatch(card -> card.id().equals(chosen))) {
             settings.put("model", model);
             boolean untouched = !cleaned && sharper.isEmpty();
-            Optional<Finding> softness = condition.ifThere("softness");
+            Optional<Finding> softness =
+                    condition.ifThere("softness").filter(found -> SoftnessGuess.isWorthTelling(found.value() / 100));
             if (untouched && model.equals("photographic") && softness.isPresent()) {
                 settings.put("softness", Math.round(softness.get().value()));
                 reason += "; " + softness.get().words();

@@ -72,7 +72,7 @@ final class SurfaceFindings {
                 "%",
                 0,
                 String.format(Locale.ROOT, "%s: %.0f %%, from %.0f to %.0f in most frames", words, value, low, high),
-                "a small net that learned from pictures reduced in known ways (our own)"));
+                "enlarged and reduced again, told one softness after the other (our own)"));
     }
 
     /** @param share of the picture, 0..1 or NaN */

@@ -45,10 +45,21 @@ public final class SoftnessGuess {
     /** Deviation of the picture, 0..1, below which there is nothing to be seen. */
     private static final double EVEN = 4 / 255.0;
 
+    private static final double USUAL_FROM = 0.25;
+    private static final double USUAL_TO = 0.56;
+
     /** Of the features' values and of their squares, and a number by itself. */
-    private static final double[] FOUND = {0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0.5};
+    private static final double[] FOUND = {
+        -0.0617, 0.7338, -0.1210, 0.1264, 0.1809, -0.9787, 0.1203, 0.0300, 0.1034, 0.5832, 0.5175, -0.0382, -0.3364,
+        0.5915, 0.5958
+    };
 
     private SoftnessGuess() {}
+
+    /** Whether telling a guess is better than telling nothing: what is about as usual the model knows by itself. */
+    public static boolean isWorthTelling(double guess) {
+        return guess <= USUAL_FROM || guess >= USUAL_TO;
+    }
 
     /** Whether the model for it is at hand. */
     public static boolean isThere() {

@@ -20,6 +20,7 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.upscale.UpscaleStage;
 import awlsmith.render.Machine;
 import java.time.Clock;
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
