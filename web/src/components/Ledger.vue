@@ -236,8 +236,8 @@ function size(index: number): string {
             >
               {{ alone === index ? 'See the whole recipe again' : 'See what it changes' }}
             </button>
-            <p v-if="alone === index && takenWords(figures, index)" class="label taken">
-              {{ takenWords(figures, index) }}
+            <p v-if="alone === index && takenWords(figures, index, step.step)" class="label taken">
+              {{ takenWords(figures, index, step.step) }}
             </p>
             <StepControls
               :step="step"

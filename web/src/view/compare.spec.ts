@@ -87,16 +87,17 @@ describe('what a step took out', () => {
   const calm = { ...source, noise: 2 }
 
   it('tells whether detail went with the noise', () => {
-    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0)).toContain('10 % runs one way')
-    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0)).toContain('little detail')
-    expect(takenWords({ source, steps: [calm], taken: [0.4] }, 0)).toMatch(/: detail goes with it/)
+    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0, 'denoise')).toContain('10 % runs one way')
+    expect(takenWords({ source, steps: [calm], taken: [0.1] }, 0, 'denoise')).toContain('little detail')
+    expect(takenWords({ source, steps: [calm], taken: [0.4] }, 0, 'denoise')).toMatch(/: detail goes with it/)
   })
 
   it('is silent where no noise went, or nothing was measured', () => {
-    expect(takenWords(undefined, 0)).toBe('')
-    expect(takenWords({ source, steps: [source], taken: [0.4] }, 0)).toBe('')
-    expect(takenWords({ source, steps: [calm], taken: [] }, 0)).toBe('')
-    expect(takenWords({ source, steps: [source, calm], taken: [0.4, 0.4] }, 1)).not.toBe('')
+    expect(takenWords(undefined, 0, 'denoise')).toBe('')
+    expect(takenWords({ source, steps: [source], taken: [0.4] }, 0, 'denoise')).toBe('')
+    expect(takenWords({ source, steps: [calm], taken: [] }, 0, 'denoise')).toBe('')
+    expect(takenWords({ source, steps: [calm], taken: [0.4] }, 0, 'deblur')).toBe('')
+    expect(takenWords({ source, steps: [source, calm], taken: [0.4, 0.4] }, 1, 'denoise')).not.toBe('')
   })
 })
 

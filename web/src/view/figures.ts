@@ -88,8 +88,14 @@ export function did(before: FiguresView, after: FiguresView): Did {
 const NOISE_RUNS = 0.08
 const SHAPES_RUN = 0.2
 
-/** Whether detail went with the noise that a step took out; empty where it took none out. */
-export function takenWords(figures: StepsView | undefined, step: number): string {
+/** Steps that are there to take something out. */
+const cleaning = new Set(['denoise', 'repair', 'undither', 'bands', 'dust'])
+
+/** Whether detail went with the noise that a cleaning step took out; empty of others, and where it took none out. */
+export function takenWords(figures: StepsView | undefined, step: number, kind: string): string {
+  if (!cleaning.has(kind)) {
+    return ''
+  }
   const after = figures?.steps[step]
   const before = figures?.steps[step - 1] ?? figures?.source
   const taken = figures?.taken[step]
