@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--cleaning` noise and what takes it out, docs/cleaning.md; `--detail` sharpness, docs/detail.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
+# `--cleaning` noise and what takes it out, docs/cleaning.md; `--detail` sharpness, docs/detail.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
@@ -17,6 +17,9 @@ if [ "${1:-}" = --cleaning ]; then
 fi
 if [ "${1:-}" = --detail ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Detailing "$root/docs/detail.md" "$home/packages" "$home/media/demo"
+fi
+if [ "${1:-}" = --limits ]; then
+  exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Limits "$root/docs/limits.md"
 fi
 if [ "${1:-}" = --looking ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Looking "$root/docs/looking.md" "$root/e2e/target/drawing.md" "$root/e2e/target/memory.md"

@@ -29,6 +29,8 @@ public final class StepRegistry {
             new TableStep(),
             new EnlargeStep(),
             new SharpenStep(),
+            new LineStep(),
+            new SmoothStep(),
             new OriginalStep(),
             new GrainStep());
 
