@@ -55,7 +55,7 @@ public final class Limits {
                 "",
                 "Made by `./awlsmith measure --limits`; do not edit. JMH, one thread, one plane of 1024x1024. Memory: copying the plane once takes "
                         + Figures.text("%.2f", copy) + " ms. Arithmetic: "
-                        + Figures.text("%.1f", 1 / operation / 1000)
+                        + Figures.text("%.1f", 1 / operation)
                         + " thousand million multiplications with an addition a second, each operation counted as one of these, which no kernel with loads in between can"
                         + " reach. Limit: the larger of the two.",
                 "",

@@ -61,7 +61,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
 
     private static final double DEBLUR_MOST = 4;
     /** Rounded by less than this, of 255, what a codec left does not spoil it. */
-    private static final double FINELY_ROUNDED = 12;
+    private static final double FINELY_ROUNDED = 8;
     /** Blurred by so much, what comes out is enlarged as worn. */
     private static final double WORN_FROM = 1.3;
 
