@@ -132,10 +132,22 @@ class PairsTest {
     @Test
     void codedPairsTellHowCoarselyTheyWereRounded() {
         var told = new java.util.TreeSet<Float>();
-        for (int seed = 0; seed < 4; seed++) {
+        for (int seed = 0; seed < 10; seed++) {
             for (Pair pair : new Coded().of(picture(160, 144), 1, new SplittableRandom(seed))) {
                 assertThat(pair.shown()).hasSize(RepairStage.SHOWN);
                 assertThat(Psnr.of(pair.rival(), pair.sharp(), 8)).isBetween(20.0, 55.0);
+                told.add(pair.shown().getLast().at(0, 0));
+            }
+        }
+        assertThat(told).hasSizeGreaterThan(1).allMatch(value -> value == 0 || value >= 0.2f && value <= 1);
+    }
+
+    @Test
+    void dulledPairsTellHowSoftTheyAre() {
+        var told = new java.util.TreeSet<Float>();
+        for (int seed = 0; seed < 8; seed++) {
+            for (Pair pair : new Dulled().of(picture(160, 144), 1, new SplittableRandom(seed))) {
+                assertThat(pair.shown()).hasSize(RepairStage.SHOWN_SOFT);
                 told.add(pair.shown().getLast().at(0, 0));
             }
         }
