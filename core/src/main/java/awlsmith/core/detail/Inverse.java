@@ -77,37 +77,47 @@ final class Inverse {
         return i <= SIDE / 2 ? i : i - SIDE;
     }
 
-    /** Fourier's sums along rows, then along columns, as they are defined: it is done once a stage. @param sign -1 there, 1 back */
+    /**
+     * Fourier's sums along rows, then along columns; a treatment is made anew for every look, so they are made quickly.
+     *
+     * @param sign -1 there, 1 back
+     */
     private static void transform(double[] real, double[] imaginary, int sign) {
-        double[] cos = new double[SIDE];
-        double[] sin = new double[SIDE];
-        for (int i = 0; i < SIDE; i++) {
-            cos[i] = Math.cos(2 * Math.PI * i / SIDE);
-            sin[i] = sign * Math.sin(2 * Math.PI * i / SIDE);
+        for (int line = 0; line < SIDE; line++) {
+            along(real, imaginary, line * SIDE, 1, sign);
         }
         for (int line = 0; line < SIDE; line++) {
-            along(real, imaginary, line * SIDE, 1, cos, sin);
-        }
-        for (int line = 0; line < SIDE; line++) {
-            along(real, imaginary, line, SIDE, cos, sin);
+            along(real, imaginary, line, SIDE, sign);
         }
     }
 
-    private static void along(double[] real, double[] imaginary, int first, int step, double[] cos, double[] sin) {
+    /** Source: J. W. Cooley and J. W. Tukey, "An algorithm for the machine calculation of complex Fourier series", 1965, by halves. */
+    private static void along(double[] real, double[] imaginary, int first, int step, int sign) {
         double[] a = new double[SIDE];
         double[] b = new double[SIDE];
-        for (int k = 0; k < SIDE; k++) {
-            for (int i = 0; i < SIDE; i++) {
-                double r = real[first + i * step];
-                double m = imaginary[first + i * step];
-                int turn = i * k % SIDE;
-                a[k] += r * cos[turn] - m * sin[turn];
-                b[k] += r * sin[turn] + m * cos[turn];
+        for (int i = 0; i < SIDE; i++) {
+            int from = first + (Integer.reverse(i) >>> Integer.SIZE - Integer.numberOfTrailingZeros(SIDE)) * step;
+            a[i] = real[from];
+            b[i] = imaginary[from];
+        }
+        for (int half = 1; half < SIDE; half *= 2) {
+            for (int turn = 0; turn < half; turn++) {
+                double angle = sign * Math.PI * turn / half;
+                double cos = Math.cos(angle);
+                double sin = Math.sin(angle);
+                for (int i = turn; i < SIDE; i += 2 * half) {
+                    double r = a[i + half] * cos - b[i + half] * sin;
+                    double m = a[i + half] * sin + b[i + half] * cos;
+                    a[i + half] = a[i] - r;
+                    b[i + half] = b[i] - m;
+                    a[i] += r;
+                    b[i] += m;
+                }
             }
         }
-        for (int k = 0; k < SIDE; k++) {
-            real[first + k * step] = a[k];
-            imaginary[first + k * step] = b[k];
+        for (int i = 0; i < SIDE; i++) {
+            real[first + i * step] = a[i];
+            imaginary[first + i * step] = b[i];
         }
     }
 }

@@ -81,11 +81,24 @@ public final class SoftnessGuess {
         if (features.length == 0) {
             return Double.NaN;
         }
-        double sum = FOUND[2 * TOLD.length];
-        for (int i = 0; i < TOLD.length; i++) {
-            sum += FOUND[i] * features[i] + FOUND[TOLD.length + i] * features[i] * features[i];
+        double[] row = row(features);
+        double sum = 0;
+        for (int i = 0; i < row.length; i++) {
+            sum += FOUND[i] * row[i];
         }
         return Math.clamp(sum, 0, 1);
+    }
+
+    /** What the numbers that were found are multiplied with: the features, their squares, and 1. */
+    public static double[] row(double[] features) {
+        int count = features.length;
+        double[] row = new double[2 * count + 1];
+        for (int i = 0; i < count; i++) {
+            row[i] = features[i];
+            row[count + i] = features[i] * features[i];
+        }
+        row[2 * count] = 1;
+        return row;
     }
 
     /**

@@ -75,23 +75,12 @@ public final class SoftnessFit {
                 : small;
     }
 
-    private static double[] row(double[] features) {
-        int n = features.length;
-        double[] row = new double[2 * n + 1];
-        for (int i = 0; i < n; i++) {
-            row[i] = features[i];
-            row[n + i] = features[i] * features[i];
-        }
-        row[2 * n] = 1;
-        return row;
-    }
-
     private static double[] fitted(List<Example> examples) {
-        int n = row(examples.getFirst().features()).length;
+        int n = SoftnessGuess.row(examples.getFirst().features()).length;
         double[] products = new double[n * n];
         double[] answers = new double[n];
         for (Example example : examples) {
-            double[] row = row(example.features());
+            double[] row = SoftnessGuess.row(example.features());
             for (int i = 0; i < n; i++) {
                 for (int j = 0; j < n; j++) {
                     products[i * n + j] += row[i] * row[j];
@@ -105,7 +94,7 @@ public final class SoftnessFit {
     private static String off(List<Example> examples, double[] numbers) {
         double[] off = examples.stream()
                 .mapToDouble(example -> {
-                    double[] row = row(example.features());
+                    double[] row = SoftnessGuess.row(example.features());
                     double sum = 0;
                     for (int i = 0; i < row.length; i++) {
                         sum += numbers[i] * row[i];

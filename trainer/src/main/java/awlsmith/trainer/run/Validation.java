@@ -46,9 +46,7 @@ public final class Validation {
             Plane out = enlarged(net, pair);
             psnr += Psnr.of(out, pair.sharp(), BORDER) / pairs.size();
             ssim += Ssim.of(out, pair.sharp(), BORDER) / pairs.size();
-            // what is the same all over has no strength to compare with
-            double wanted = Gradient.mean(pair.sharp(), BORDER);
-            gradient += (wanted == 0 ? 1 : Gradient.mean(out, BORDER) / wanted) / pairs.size();
+            gradient += Gradient.mean(out, BORDER) / Gradient.mean(pair.sharp(), BORDER) / pairs.size();
         }
         return new Score(psnr, psnr - rival, ssim, gradient);
     }
