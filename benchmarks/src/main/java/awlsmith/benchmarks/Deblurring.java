@@ -75,7 +75,8 @@ final class Deblurring {
         Plane rough = deblurred(blurred, spread, noise, 0);
         Plane best = blurred;
         int at = 0;
-        Plane now = blurred;
+        // where scikit-image begins
+        Plane now = Plane.of(blurred.width(), blurred.height()).fill(0.5f);
         for (int i = 1; i <= MOST_ITERATIONS; i++) {
             now = lucy(blurred, now, spread);
             if (Psnr.of(now, truth, BORDER) > Psnr.of(best, truth, BORDER)) {
