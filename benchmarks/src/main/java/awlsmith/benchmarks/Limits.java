@@ -17,19 +17,19 @@ public final class Limits {
      * Arithmetic operations that a sample takes, by counting: a multiplication with an addition is one, a comparison too.
      *
      * <p>Blocks: of 16 new samples a block with two transforms of sixteen rows of 42, then three; undither: two passes of 81 neighbours with 9;
-     * bands: by rounds; grain: 26 taps and some ten for chance; sharpen: 14 taps, 25 squares of 3, 6 extremes; taps: 29 by 29; haloes: four
-     * sides of 14.
+     * bands: ten passes of 13, 28 for levels, 6 to mix; grain: 28 for chance, 6 taps, 23 for strength; sharpen: 14 taps, 8 for extremes, 30 for
+     * variances, 15 for the rest; taps: 29 by 29; haloes: four sides of 56.
      */
     private static final Map<String, Integer> OPERATIONS = new LinkedHashMap<>();
 
     static {
         OPERATIONS.put("denoise fast, one frame", 270);
         OPERATIONS.put("undither", 1458);
-        OPERATIONS.put("bands", 150);
-        OPERATIONS.put("grain", 40);
-        OPERATIONS.put("sharpen", 110);
+        OPERATIONS.put("bands", 164);
+        OPERATIONS.put("grain", 57);
+        OPERATIONS.put("sharpen", 67);
         OPERATIONS.put("deblur, taps alone", 841);
-        OPERATIONS.put("haloes", 56);
+        OPERATIONS.put("haloes", 224);
     }
 
     private Limits() {}
@@ -47,13 +47,12 @@ public final class Limits {
                         result.getParams().getParam("kernel"),
                         result.getPrimaryResult().getScore()));
         double copy = times.get("copy");
-        // samples of the plane are not quite a million
-        double million = LimitBenchmark.SIDE * (double) LimitBenchmark.SIDE / 1e6;
+        double million = LimitBenchmark.WIDTH * LimitBenchmark.HEIGHT / 1e6;
         double operation = times.get("arithmetic") / LimitBenchmark.MILLIONS;
         var lines = new ArrayList<String>(List.of(
                 "# Kernels and their limits",
                 "",
-                "Made by `./awlsmith measure --limits`; do not edit. JMH, one thread, one plane of 1024x1024. Memory: copying the plane once takes "
+                "Made by `./awlsmith measure --limits`; do not edit. JMH, one thread, one plane of 1280x800. Memory: copying the plane once takes "
                         + Figures.text("%.2f", copy) + " ms. Arithmetic: "
                         + Figures.text("%.1f", 1 / operation)
                         + " thousand million multiplications with an addition a second, each operation counted as one of these, which no kernel with loads in between can"

@@ -11,11 +11,12 @@ import java.util.TreeMap;
 /** What was asked for, as key=value words; see {@link #HELP}. */
 record Options(Map<String, String> words) {
     static final String HELP = """
-            train task=photographic|worn|drawn|fields|noisy|coded|dulled [mode=quality|crisp|fast] [kind=net|hashed] [key=value ...]
+            train task=photographic|worn|drawn|fields|noisy|coded|dulled [mode=quality|crisp|made|fast] [kind=net|hashed] [key=value ...]
                 channels=32 blocks=5   size of a net
                 step=1                 2: the net works at half the size, for speed
                 crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given
                 texture=2 square=8     instead: weight of the bands' energies in the loss, and the squares they are taken in
+                critic=0.005           mode=made: weight of a critic that learns beside
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
                 start=FILE             weights to begin with, an ONNX file of the same size, or with fewer blocks or planes
@@ -62,8 +63,12 @@ record Options(Map<String, String> words) {
     }
 
     Loss loss() {
+        var texture = new Loss.Texture(Double.parseDouble(text("texture", "1")), (int) number("square", 8));
+        if (mode() == ModelCard.Mode.MADE) {
+            return new Loss.Made(texture, Double.parseDouble(text("critic", "0.005")));
+        }
         if (words.containsKey("texture")) {
-            return new Loss.Texture(Double.parseDouble(text("texture", "1")), (int) number("square", 8));
+            return texture;
         }
         return mode() == ModelCard.Mode.CRISP || words.containsKey("crisp")
                 ? new Loss.Crisp(Double.parseDouble(text("crisp", "0.5")))

@@ -39,7 +39,7 @@ class CommandTest {
         assertThatThrownBy(() -> options("train", "task=soup").task())
                 .hasMessageContaining("there are photographic, worn, drawn");
         assertThatThrownBy(() -> options("train", "task=worn", "mode=slow").mode())
-                .hasMessageContaining("there are quality, crisp, fast");
+                .hasMessageContaining("there are quality, crisp, made, fast");
         assertThatThrownBy(() -> options("train", "quickly")).hasMessageContaining("'quickly' is not key=value");
     }
 

@@ -3,11 +3,14 @@ package awlsmith.core.clean;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.picture.TapRows;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Arrays;
 
 /**
  * Makes slopes of the steps that few code values or a codec made of them. Where a plane consists of level pieces with small steps between, it is
@@ -27,16 +30,11 @@ public final class BandStage implements Stage {
     private static final int AROUND = 5;
     /** Samples that differ by less than this share of a code value are level. */
     private static final float LEVEL = 0.35f;
-    /** Share of level pairs from which on a square counts as banded, and from which on wholly. */
-    private static final float SOME = 0.55f;
-
-    private static final float MOST = 0.8f;
     /** Code values of 8 bits between black and white. */
     private static final int CODES = 219;
 
     private final Format format;
-    private final float code;
-    private final float step;
+    private final BandRows rows;
     private final int rounds;
 
     /**
@@ -48,8 +46,8 @@ public final class BandStage implements Stage {
             throw new IllegalArgumentException("step is " + step + " and rounds " + rounds);
         }
         this.format = format;
-        this.code = 1f / (CODES << format.depth() - 8);
-        this.step = (float) step * code;
+        float code = 1f / (CODES << format.depth() - 8);
+        this.rows = new BandRows((float) step * code, LEVEL * code, Lanes.chosen());
         this.rounds = rounds;
     }
 
@@ -101,11 +99,16 @@ public final class BandStage implements Stage {
         Plane level = level(in, pool, work);
         work.bands(out.height(), 16, (from, to) -> {
             for (int y = from; y < to; y++) {
-                for (int x = 0; x < out.width(); x++) {
-                    float own = in.at(left + x, top + y);
-                    float share = Math.clamp((level.at(left + x, top + y) - SOME) / (MOST - SOME), 0f, 1f);
-                    out.set(x, y, own + share * (smooth.at(left + x, top + y) - own));
-                }
+                rows.mixed(
+                        in.data(),
+                        in.row(top + y) + left,
+                        smooth.data(),
+                        smooth.row(top + y) + left,
+                        level.data(),
+                        level.row(top + y) + left,
+                        out.data(),
+                        out.row(y),
+                        out.width());
             }
         });
         pool.giveBack(level);
@@ -115,81 +118,52 @@ public final class BandStage implements Stage {
 
     /** Each sample becomes a mean of itself and the two that lie so far off, as far as these differ by less than a step. */
     private void along(Plane from, Plane to, int across, int down, Work work) {
-        float slope = 1 / (step * step);
         int width = from.width();
         work.bands(from.height(), 16, (first, end) -> {
             work.cancel().check();
-            float[] sum = new float[width];
-            float[] all = new float[width];
             for (int y = first; y < end; y++) {
                 int own = from.row(y);
-                for (int x = 0; x < width; x++) {
-                    sum[x] = 2 * from.data()[own + x];
-                    all[x] = 2;
-                }
-                if (y - down >= 0) {
-                    add(from.data(), own, from.row(y - down) - across, sum, all, across, width, slope);
-                }
-                if (y + down < from.height()) {
-                    add(from.data(), own, from.row(y + down) + across, sum, all, 0, width - across, slope);
-                }
-                int at = to.row(y);
-                for (int x = 0; x < width; x++) {
-                    to.data()[at + x] = sum[x] / all[x];
-                }
+                int before = y - down >= 0 ? from.row(y - down) - across : BandRows.NONE;
+                int after = y + down < from.height() ? from.row(y + down) + across : BandRows.NONE;
+                rows.mean(from.data(), own, before, after, across, width, to.data(), to.row(y));
             }
         });
-    }
-
-    private static void add(float[] data, int own, int there, float[] sum, float[] all, int from, int to, float slope) {
-        for (int x = from; x < to; x++) {
-            float d = data[there + x] - data[own + x];
-            float weight = Math.max(0f, 1 - d * d * slope);
-            sum[x] += weight * data[there + x];
-            all[x] += weight;
-        }
     }
 
     /** Share of the pairs of neighbours around each sample that are level. */
     private Plane level(Plane in, PlanePool pool, Work work) {
         int width = in.width();
-        Plane rows = pool.borrow(width, in.height());
-        float most = LEVEL * code;
+        Plane across = pool.borrow(width, in.height());
+        float all = 2 * (2 * AROUND + 1) * (2 * AROUND + 1);
+        var ones = new float[2 * AROUND + 1];
+        Arrays.fill(ones, 1);
+        var sums = new TapRows(ones);
         work.bands(in.height(), 16, (first, end) -> {
-            float[] pairs = new float[width];
+            var pairs = Plane.of(width, 1);
+            float[] around = new float[width + 2 * AROUND];
+            int[] starts = new int[ones.length];
+            Arrays.setAll(starts, k -> k);
             for (int y = first; y < end; y++) {
-                int own = in.row(y);
                 // at the last row and column the pair before it
                 int next = in.row(y + 1 < in.height() ? y + 1 : Math.max(0, y - 1));
-                for (int x = 0; x < width; x++) {
-                    int beside = x + 1 < width ? x + 1 : Math.max(0, x - 1);
-                    float right = in.data()[own + beside] - in.data()[own + x];
-                    float down = in.data()[next + x] - in.data()[own + x];
-                    pairs[x] = (Math.abs(right) < most ? 1 : 0) + (Math.abs(down) < most ? 1 : 0);
-                }
-                for (int x = 0; x < width; x++) {
-                    float sum = 0;
-                    for (int k = -AROUND; k <= AROUND; k++) {
-                        sum += pairs[Math.clamp(x + k, 0, width - 1)];
-                    }
-                    rows.set(x, y, sum);
-                }
+                rows.level(in.data(), in.row(y), next, width, pairs.data());
+                pairs.rowAround(0, -AROUND, around);
+                sums.sum(around, starts, across.data(), across.row(y), width);
             }
         });
         Plane out = pool.borrow(width, in.height());
-        float all = 2 * (2 * AROUND + 1) * (2 * AROUND + 1);
+        Arrays.fill(ones, 1 / all);
+        var share = new TapRows(ones);
         work.bands(in.height(), 16, (first, end) -> {
+            int[] starts = new int[ones.length];
             for (int y = first; y < end; y++) {
-                for (int x = 0; x < width; x++) {
-                    float sum = 0;
-                    for (int k = -AROUND; k <= AROUND; k++) {
-                        sum += rows.at(x, Math.clamp(y + k, 0, in.height() - 1));
-                    }
-                    out.set(x, y, sum / all);
+                for (int k = 0; k < starts.length; k++) {
+                    starts[k] = across.row(Math.clamp(y + k - (long) AROUND, 0, in.height() - 1));
                 }
+                share.sum(across.data(), starts, out.data(), out.row(y), width);
             }
         });
-        pool.giveBack(rows);
+        pool.giveBack(across);
         return out;
     }
 }

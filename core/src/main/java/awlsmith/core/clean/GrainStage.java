@@ -6,6 +6,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
+import awlsmith.core.picture.TapRows;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
@@ -16,16 +17,17 @@ import java.util.List;
  * every part and every range has the same.
  */
 public final class GrainStage implements Stage {
-    private static final int REACH = 6;
-    /** Deviation of four uniform numbers of 16 bits added up. */
-    private static final double FOUR = 65536 * Math.sqrt(4.0 / 12);
+    private static final int MOST_REACH = 6;
+    /** Taps fainter than this are left out. */
+    private static final double FAINT = 1e-4;
 
     private static final double LEAST = 1 / 3.0;
 
     private final Format format;
-    private final float[] levels;
     private final float colour;
-    private final float[] kernel;
+    private final TapRows taps;
+    private final int reach;
+    private final GrainRows rows;
 
     /** How coarse grain can be. */
     public static final double COARSEST = 4;
@@ -47,9 +49,11 @@ public final class GrainStage implements Stage {
                     "levels are " + levels + ", colour " + colour + ", coarseness " + coarseness + ", must be 1..4");
         }
         this.format = format;
-        this.levels = NoiseModel.floats(levels);
         this.colour = (float) colour;
-        this.kernel = kernel(coarseness);
+        float[] kernel = kernel(coarseness);
+        taps = new TapRows(kernel);
+        reach = kernel.length / 2;
+        rows = GrainRows.of(levels);
     }
 
     /**
@@ -78,14 +82,18 @@ public final class GrainStage implements Stage {
         return Math.clamp(1 + Math.sqrt(width * width + blot) / WIDTH, 1, COARSEST);
     }
 
-    /** A Gaussian over 13 samples whose squares add up to 1, so that grain is as strong at every width. */
+    /** A Gaussian over at most 13 samples whose squares add up to 1, so that grain is as strong at every width. */
     private static float[] kernel(double coarseness) {
         double width = Math.max(1e-3, WIDTH * (coarseness - 1));
-        double[] all = new double[2 * REACH + 1];
+        int reach = 0;
+        while (reach < MOST_REACH && Math.exp(-(reach + 1) * (reach + 1) / (2 * width * width)) > FAINT) {
+            reach++;
+        }
+        double[] all = new double[2 * reach + 1];
         double squares = 0;
-        for (int i = -REACH; i <= REACH; i++) {
-            all[i + REACH] = Math.exp(-i * i / (2 * width * width));
-            squares += all[i + REACH] * all[i + REACH];
+        for (int i = -reach; i <= reach; i++) {
+            all[i + reach] = Math.exp(-i * i / (2 * width * width));
+            squares += all[i + reach] * all[i + reach];
         }
         float[] kernel = new float[all.length];
         for (int i = 0; i < kernel.length; i++) {
@@ -124,56 +132,31 @@ public final class GrainStage implements Stage {
 
     private void rows(Plane from, Plane to, int first, int end, int left, int top, long seed, boolean light) {
         int width = to.width();
-        float[][] across = new float[kernel.length][width];
-        float[] raw = new float[width + 2 * REACH];
-        float[] sums = new float[width];
-        for (int y = first - REACH; y < end + REACH; y++) {
-            blurred(raw, across[Math.floorMod(y, kernel.length)], left, top + y, seed);
-            int done = y - REACH;
+        int side = 2 * reach + 1;
+        float[] across = new float[side * width];
+        float[] raw = new float[width + 2 * reach];
+        float[] grain = new float[width];
+        int[] starts = new int[side];
+        for (int y = first - reach; y < end + reach; y++) {
+            rows.noise(raw, left - reach, mixed(seed + (top + y) * 0xBF58476D1CE4E5B9L));
+            Arrays.setAll(starts, k -> k);
+            taps.sum(raw, starts, across, Math.floorMod(y, side) * width, width);
+            int done = y - reach;
             if (done >= first) {
-                Arrays.fill(sums, 0);
-                for (int k = -REACH; k <= REACH; k++) {
-                    add(kernel[k + REACH], across[Math.floorMod(done + k, kernel.length)], 0, sums);
+                for (int k = 0; k < side; k++) {
+                    starts[k] = Math.floorMod(done - reach + k, side) * width;
                 }
-                put(from, to, done, sums, light);
+                taps.sum(across, starts, grain, 0, width);
+                if (light) {
+                    rows.added(from.data(), from.row(done), grain, to.data(), to.row(done));
+                } else {
+                    rows.added(from.data(), from.row(done), colour, grain, to.data(), to.row(done));
+                }
             }
         }
     }
 
-    private void put(Plane from, Plane to, int y, float[] grain, boolean light) {
-        int i = from.row(y);
-        int j = to.row(y);
-        for (int x = 0; x < grain.length; x++) {
-            float value = from.data()[i + x];
-            to.data()[j + x] = value + (light ? NoiseModel.sigma(levels, value) : colour) * grain[x];
-        }
-    }
-
-    /** One tap of all sums at once, which runs along vectors. */
-    private static void add(float tap, float[] from, int at, float[] sums) {
-        for (int x = 0; x < sums.length; x++) {
-            sums[x] += tap * from[at + x];
-        }
-    }
-
-    private void blurred(float[] raw, float[] row, int left, int y, long seed) {
-        long line = mixed(seed + y * 0xBF58476D1CE4E5B9L);
-        for (int i = 0; i < raw.length; i++) {
-            raw[i] = gaussian(mixed(line + (left + i - REACH) * 0x94D049BB133111EBL));
-        }
-        Arrays.fill(row, 0);
-        for (int k = 0; k < kernel.length; k++) {
-            add(kernel[k], raw, k, row);
-        }
-    }
-
-    /** About normally distributed, deviation 1. */
-    private static float gaussian(long bits) {
-        long sum = (bits & 0xffff) + (bits >>> 16 & 0xffff) + (bits >>> 32 & 0xffff) + (bits >>> 48);
-        return (float) ((sum - 2 * 65535.0) / FOUR);
-    }
-
-    /** Source: S. Vigna, splitmix64's last steps, 2015 (public domain). */
+    /** Source: S. Vigna, splitmix64's last steps, 2015 (public domain); a row's chance hangs on it. */
     private static long mixed(long x) {
         long z = (x ^ x >>> 30) * 0xBF58476D1CE4E5B9L;
         z = (z ^ z >>> 27) * 0x94D049BB133111EBL;

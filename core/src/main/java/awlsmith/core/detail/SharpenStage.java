@@ -3,11 +3,15 @@ package awlsmith.core.detail;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import java.util.Arrays;
+import jdk.incubator.vector.FloatVector;
+import jdk.incubator.vector.VectorSpecies;
 
 /**
  * Makes light steeper where it changes: adds what a blur by a bell would take away. Bounded, no sample leaves the range that those around it
@@ -28,9 +32,13 @@ public final class SharpenStage implements Stage {
     /** Beyond the range by so much is no skin any more. */
     private static final float EDGE = 8 / 255f;
 
+    private static final VectorSpecies<Float> SPECIES = FloatVector.SPECIES_PREFERRED;
+    private static final int STEP = SPECIES.length();
+
     private final Format format;
     private final Amounts amounts;
     private final Bells bells;
+    private final Variances variances = new Variances(AROUND, Lanes.chosen());
     private final int bound;
 
     /**
@@ -120,13 +128,29 @@ public final class SharpenStage implements Stage {
         int o = out.row(y);
         float threshold = (float) amounts.threshold();
         float limit = (float) amounts.most();
-        for (int x = 0; x < share.length; x++) {
+        int x = 0;
+        if (Lanes.chosen() == Lanes.VECTOR) {
+            for (; x + STEP <= share.length; x += STEP) {
+                FloatVector light = FloatVector.fromArray(SPECIES, own.data(), i + x);
+                FloatVector detail = light.sub(FloatVector.fromArray(SPECIES, soft.data(), s + x));
+                FloatVector passed =
+                        detail.sub(threshold).max(0).add(detail.add(threshold).min(0));
+                FloatVector made = light.add(passed.mul(FloatVector.fromArray(SPECIES, share, x))
+                        .min(limit)
+                        .max(-limit));
+                if (least != null) {
+                    made = made.min(FloatVector.fromArray(SPECIES, most.data(), most.row(y) + x))
+                            .max(FloatVector.fromArray(SPECIES, least.data(), least.row(y) + x));
+                }
+                made.intoArray(out.data(), o + x);
+            }
+        }
+        for (; x < share.length; x++) {
             float light = own.data()[i + x];
             float detail = light - soft.data()[s + x];
             // what passes the threshold begins at nothing, so that no step shows
-            float passed = Math.max(0, Math.abs(detail) - threshold);
-            float move = share[x] * Math.copySign(passed, detail);
-            move = Math.max(-limit, Math.min(limit, move));
+            float passed = Math.max(0, detail - threshold) + Math.min(0, detail + threshold);
+            float move = Math.max(-limit, Math.min(limit, share[x] * passed));
             float made = light + move;
             if (least != null) {
                 made = Math.max(least.data()[least.row(y) + x], Math.min(most.data()[most.row(y) + x], made));
@@ -139,31 +163,19 @@ public final class SharpenStage implements Stage {
     private void share(Frame in, Plane own, Region within, int y, float[] share) {
         float amount = (float) amounts.amount();
         float spare = (float) (amounts.spare() * amounts.spare());
-        for (int x = 0; x < share.length; x++) {
-            float variance = spare == 0 ? 1 : variance(own, within.x() + x, within.y() + y);
-            share[x] = spare == 0 ? amount : amount * variance / (variance + spare);
-            if (amounts.skin() > 0 && format.chroma() != Chroma.GREY) {
+        if (spare == 0) {
+            Arrays.fill(share, amount);
+        } else {
+            variances.row(own, within.y() + y, within.x(), share);
+            for (int x = 0; x < share.length; x++) {
+                share[x] = amount * share[x] / (share[x] + spare);
+            }
+        }
+        if (amounts.skin() > 0 && format.chroma() != Chroma.GREY) {
+            for (int x = 0; x < share.length; x++) {
                 share[x] *= (float) (1 - amounts.skin() * skin(in, within.x() + x, within.y() + y));
             }
         }
-    }
-
-    private static float variance(Plane p, int x, int y) {
-        float sum = 0;
-        float squares = 0;
-        int count = 0;
-        float here = p.at(x, y);
-        for (int v = Math.max(0, y - AROUND); v <= Math.min(p.height() - 1, y + AROUND); v++) {
-            int row = p.row(v);
-            for (int u = Math.max(0, x - AROUND); u <= Math.min(p.width() - 1, x + AROUND); u++) {
-                float d = p.data()[row + u] - here;
-                sum += d;
-                squares += d * d;
-                count++;
-            }
-        }
-        float mean = sum / count;
-        return Math.max(0, squares / count - mean * mean);
     }
 
     /** How much a colour is that of skin, 0..1. */

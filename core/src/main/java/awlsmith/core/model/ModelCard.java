@@ -75,6 +75,8 @@ public record ModelCard(
         QUALITY("quality"),
         /** Edges and texture as strong as the truth's, for a little more error; the same computing. */
         CRISP("crisp"),
+        /** Texture that could have been there, made up where the picture has lost it. */
+        MADE("made"),
         FAST("fast");
 
         private final String id;
@@ -93,7 +95,7 @@ public record ModelCard(
                     return mode;
                 }
             }
-            throw new IllegalArgumentException("there is no mode '" + id + "'; there are quality, crisp, fast");
+            throw new IllegalArgumentException("there is no mode '" + id + "'; there are quality, crisp, made, fast");
         }
     }
 

@@ -103,4 +103,20 @@ public final class Plane {
     public void takeRow(int y, Plane from, int row) {
         System.arraycopy(from.data, from.row(row), data, row(y), width);
     }
+
+    /**
+     * Fills an array with row y from column x on; beyond the plane's edges its edge samples go on.
+     *
+     * @param x may lie left of the plane, as the array may end right of it
+     */
+    public void rowAround(int y, int x, float[] to) {
+        int at = row(y);
+        int first = Math.clamp(-(long) x, 0, to.length);
+        int end = Math.clamp((long) width - x, first, to.length);
+        Arrays.fill(to, 0, first, data[at]);
+        if (end > first) {
+            System.arraycopy(data, at + x + first, to, first, end - first);
+        }
+        Arrays.fill(to, end, to.length, data[at + width - 1]);
+    }
 }

@@ -83,9 +83,8 @@ class DeblurTest {
         if (true)
             for (double n : new double[] {0, 0.5, 1, 2})
                 for (double c : new double[] {0, 1})
-                    System.err.println("ZZ " + kind + " n" + n + " c" + c + " " + before + " "
-                            + Psnr.of(treated(blurred, stage(spread, n, c)), scene(), 8));
-        assertThat(Psnr.of(treated(blurred, stage(spread, 0, 1)), scene(), 8)).isGreaterThan(before + 6);
+                    assertThat(Psnr.of(treated(blurred, stage(spread, 0, 1)), scene(), 8))
+                            .isGreaterThan(before + 6);
     }
 
     /** Calming holds down what goes beyond the scene beside its edge. */

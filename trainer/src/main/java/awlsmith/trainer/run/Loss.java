@@ -22,6 +22,20 @@ public sealed interface Loss {
      */
     NDArray of(NDArray out, NDArray answers, NDArray plain);
 
+    /** How much a {@link Critic} that learns beside counts; none where 0. */
+    default double critic() {
+        return 0;
+    }
+
+    /** (N, phases, H, W) to (N, 1, H * factor, W * factor), as ONNX DepthToSpace does in CRD mode. */
+    static NDArray picture(NDArray phases) {
+        Shape s = phases.getShape();
+        long factor = Math.round(Math.sqrt(s.get(1)));
+        return phases.reshape(s.get(0), factor, factor, s.get(2), s.get(3))
+                .transpose(0, 3, 1, 4, 2)
+                .reshape(s.get(0), 1, s.get(2) * factor, s.get(3) * factor);
+    }
+
     /** The mean absolute error: the middle of all that could have been there, which is soft where much could. */
     record MeanError() implements Loss {
         @Override
@@ -74,15 +88,6 @@ public sealed interface Loss {
             return error.add(strength.mul((float) weight));
         }
 
-        /** (N, phases, H, W) to (N, 1, H * factor, W * factor), as ONNX DepthToSpace does in CRD mode. */
-        static NDArray picture(NDArray phases) {
-            Shape s = phases.getShape();
-            long factor = Math.round(Math.sqrt(s.get(1)));
-            return phases.reshape(s.get(0), factor, factor, s.get(2), s.get(3))
-                    .transpose(0, 3, 1, 4, 2)
-                    .reshape(s.get(0), 1, s.get(2) * factor, s.get(3) * factor);
-        }
-
         private static NDArray smoothed(NDArray before, NDArray middle, NDArray after) {
             return before.add(after).mul(0.25f).add(middle.mul(0.5f));
         }
@@ -129,8 +134,8 @@ public sealed interface Loss {
         public NDArray of(NDArray out, NDArray answers, NDArray plain) {
             NDArray filters = out.getManager().create(bands(), new Shape(8, 1, 3, 3));
             NDArray error = out.sub(answers).abs().mean();
-            NDArray texture = energies(Crisp.picture(plain.add(out)), filters)
-                    .sub(energies(Crisp.picture(plain.add(answers)), filters))
+            NDArray texture = energies(picture(plain.add(out)), filters)
+                    .sub(energies(picture(plain.add(answers)), filters))
                     .abs()
                     .mean();
             return error.add(texture.mul((float) weight));
@@ -161,6 +166,28 @@ public sealed interface Loss {
                 }
             }
             return all;
+        }
+    }
+
+    /**
+     * Texture made: beside the error and the bands' energies a critic that learns to tell the made from the true.
+     *
+     * @param critic its weight
+     */
+    record Made(Texture texture, double critic) implements Loss {
+        @Override
+        public String words() {
+            return texture.words() + ", and " + critic + " times what a critic that learns beside tells apart";
+        }
+
+        @Override
+        public boolean judgedByPsnr() {
+            return false;
+        }
+
+        @Override
+        public NDArray of(NDArray out, NDArray answers, NDArray plain) {
+            return texture.of(out, answers, plain);
         }
     }
 }

@@ -5,10 +5,8 @@ import ai.djl.engine.Engine;
 import ai.djl.ndarray.NDArray;
 import ai.djl.ndarray.NDList;
 import ai.djl.ndarray.NDManager;
-import ai.djl.ndarray.index.NDIndex;
 import ai.djl.ndarray.types.DataType;
 import ai.djl.ndarray.types.Shape;
-import ai.djl.nn.Block;
 import ai.djl.training.DefaultTrainingConfig;
 import ai.djl.training.GradientCollector;
 import ai.djl.training.Trainer;
@@ -102,7 +100,8 @@ public final class Training {
         try (Model model = Model.newInstance("net", "PyTorch")) {
             Engine.getEngine("PyTorch").setRandomSeed((int) seed);
             model.setBlock(net);
-            try (Trainer trainer = model.newTrainer(config)) {
+            try (Trainer trainer = model.newTrainer(config);
+                    Critic critic = critic()) {
                 trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
                 net.fill(
                         start == null
@@ -116,7 +115,7 @@ public final class Training {
                 var feed = new Feed(earlier);
                 for (long i = first; i < schedule.iterations(); i++) {
                     rate = (float) schedule.at(i);
-                    sum += step(trainer, feed);
+                    sum += step(trainer, critic, feed);
                     sumOf++;
                     if (i % 5 == 4) {
                         // at first the mean of all so far, so that a short run does not drag its beginning along
@@ -127,6 +126,9 @@ public final class Training {
                         long all = earlier + i + 1 - first;
                         double seconds = spent + (System.nanoTime() - began) / 1e9;
                         Validation.Score score = keep(latest, mean, all, i + 1);
+                        if (critic != null) {
+                            critic.keep();
+                        }
                         journal.add(new Journal.Line(
                                 all,
                                 seconds,
@@ -147,6 +149,13 @@ public final class Training {
                 }
             }
         }
+    }
+
+    /** Null where the loss asks for none. */
+    private Critic critic() throws IOException {
+        return loss.critic() == 0
+                ? null
+                : new Critic(folder, Critic.shape(BATCH, shape.out(), SIDE / shape.step()), tracker(), seed);
     }
 
     /** How long the model in a file was trained. */
@@ -181,44 +190,31 @@ public final class Training {
         };
     }
 
-    private float step(Trainer trainer, Feed feed) {
+    private float step(Trainer trainer, Critic critic, Feed feed) {
         try (NDManager manager = trainer.getManager().newSubManager()) {
             Feed.Batch batch = feed.next();
             NDArray x = array(manager, batch.inputs(), shape.in());
             NDArray plain = array(manager, batch.plain(), shape.out());
             NDArray y = array(manager, batch.answers(), shape.out());
             float value;
+            NDArray out;
             try (GradientCollector collector = trainer.newGradientCollector()) {
-                NDArray out = trainer.forward(new NDList(x)).singletonOrThrow();
+                out = trainer.forward(new NDList(x)).singletonOrThrow();
                 NDArray error = loss.of(out, y, plain);
+                if (critic != null) {
+                    error = error.add(critic.of(out, y, plain).mul((float) loss.critic()));
+                }
                 collector.backward(error);
                 value = error.getFloat();
             }
-            if (slopesAreNumbers(trainer.getModel().getBlock())) {
+            if (Slopes.areNumbers(trainer.getModel().getBlock())) {
                 trainer.step();
+            }
+            if (critic != null) {
+                critic.learn(out, y, plain);
             }
             return value;
         }
-    }
-
-    /**
-     * On some processors the engine gives, once in some hundred steps, slopes that are no numbers for a batch and a loss that
-     * are; one such step would make every weight NaN. It is left out, and its slopes are forgotten.
-     */
-    private static boolean slopesAreNumbers(Block net) {
-        List<NDArray> slopes = net.getParameters().values().stream()
-                .map(parameter -> parameter.getArray().getGradient())
-                .toList();
-        boolean numbers = slopes.stream().allMatch(slope -> {
-            try (NDArray sum = slope.sum()) {
-                return Float.isFinite(sum.getFloat());
-            }
-        });
-        if (!numbers) {
-            slopes.forEach(slope -> slope.set(new NDIndex("..."), 0));
-        }
-        slopes.forEach(NDArray::close);
-        return numbers;
     }
 
     private NDArray array(NDManager manager, ByteBuffer samples, int planes) {

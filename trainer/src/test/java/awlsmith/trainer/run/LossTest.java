@@ -26,7 +26,7 @@ class LossTest {
     void phasesAreLaidOutAsThePicture() {
         try (NDManager manager = NDManager.newBaseManager("PyTorch")) {
             float[] picture =
-                    Loss.Crisp.picture(phases(manager, (x, y) -> y * 8 + x, 1)).toFloatArray();
+                    Loss.picture(phases(manager, (x, y) -> y * 8 + x, 1)).toFloatArray();
             for (int i = 0; i < 64; i++) {
                 assertThat(picture[i]).isEqualTo(i);
             }
