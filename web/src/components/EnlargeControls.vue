@@ -53,6 +53,7 @@ const modes = computed(() => {
 })
 const chosenMode = computed(() => String(props.step.settings['mode'] ?? modes.value[0]?.id ?? ''))
 onMounted(models.load)
+const texture = computed(() => param('texture'))
 const softness = computed(() => param('softness'))
 /** Places on the scale that have a name; anything between can be set beside. */
 const looks = [
@@ -81,12 +82,14 @@ function setModel(id: string) {
   emit('change', { ...props.step, settings: told(settings) })
 }
 
-/** What a model is told goes with one that cannot be told. */
+/** What a model is told goes with one that cannot be told, and an amount of made texture with the mode that makes it. */
 function told(settings: RecipeStep['settings']): RecipeStep['settings'] {
   const mode = String(settings['mode'] ?? models.modesOf(String(settings['model']))[0] ?? '')
-  return models.isTold(String(settings['model']), mode)
-    ? settings
-    : Object.fromEntries(Object.entries(settings).filter(([key]) => key !== 'softness'))
+  const gone = [
+    ...(models.isTold(String(settings['model']), mode) ? [] : ['softness']),
+    ...(mode === 'made' ? [] : ['texture']),
+  ]
+  return Object.fromEntries(Object.entries(settings).filter(([key]) => !gone.includes(key)))
 }
 
 function setMode(id: string) {
@@ -184,6 +187,14 @@ function problem(key: string): string {
         @change="setMode"
       />
       <p v-else-if="problem('mode')" class="fault">{{ problem('mode') }}</p>
+      <ParamControl
+        v-if="texture && chosenMode === 'made'"
+        :param="texture"
+        :value="step.settings['texture']"
+        :problem="problem('texture')"
+        @change="(value) => set('texture', value)"
+      />
+      <p v-else-if="problem('texture')" class="fault">{{ problem('texture') }}</p>
       <ChoiceSegments
         v-if="softness && isTold"
         is-tall

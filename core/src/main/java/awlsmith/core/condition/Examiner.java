@@ -16,6 +16,7 @@ import awlsmith.core.measure.GlobalShift;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
 import awlsmith.core.measure.StairSteps;
+import awlsmith.core.measure.TrueSize;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
@@ -323,6 +324,7 @@ public final class Examiner {
                 EdgeWidth.of(luma),
                 BlurWidth.of(luma),
                 StairSteps.of(luma),
+                TrueSize.of(luma),
                 Dots.of(luma),
                 Bands.share(luma),
                 isAskedHowSoft(whole.number()) ? SoftnessGuess.of(luma) : Double.NaN,

@@ -103,6 +103,8 @@ public final class Judge {
         findings.add(shake());
         findings.add(repeats(pulldown));
         findings.add(stairs());
+        findings.add(
+                SizeFindings.enlarged(notes.samples().stream().map(Sample::size).toList(), bell(), notes.format()));
         findings.add(dots);
         findings.add(SurfaceFindings.bands(median(Sample::bands)));
         findings.add(haloes());

@@ -6,12 +6,14 @@ import awlsmith.core.measure.Dots;
 import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
+import awlsmith.core.measure.TrueSize;
 
 /**
  * What is measured on a few frames a second, because it takes longer and changes slowly.
  *
  * @param colourNoise standard deviation of the colour differences' noise, 0..1; NaN without colour
  * @param bell that edges look blurred by
+ * @param size whether it was enlarged before
  * @param softness as {@link awlsmith.core.upscale.SoftnessGuess} tells it; NaN where it was not asked
  */
 record Sample(
@@ -22,6 +24,7 @@ record Sample(
         EdgeWidth.Edges edges,
         BlurWidth.Widths bell,
         double stairs,
+        TrueSize size,
         Dots.Found dots,
         double bands,
         double softness,

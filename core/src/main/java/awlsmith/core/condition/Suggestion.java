@@ -27,18 +27,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     public record Part(Step step, String reason) {}
 
     /** What there is no step for; told so that nobody looks for one. */
-    private static final List<String> WITHOUT_STEP = List.of(
-            "colour-noise",
-            "stairs",
-            "black",
-            "white",
-            "cast",
-            "colour",
-            "flat",
-            "loudness",
-            "floor",
-            "hum",
-            "clipping");
+    private static final List<String> WITHOUT_STEP =
+            List.of("colour-noise", "black", "white", "cast", "colour", "flat", "loudness", "floor", "hum", "clipping");
 
     /** Per cent of the range left below and above what is used. */
     private static final double LEVELS_ROOM = 2;
@@ -64,6 +54,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final double FINELY_ROUNDED = 8;
     /** Blurred by so much, what comes out is enlarged as worn. */
     private static final double WORN_FROM = 1.3;
+
+    /** Largest factor of enlarging. */
+    private static final double MOST_FACTOR = 8;
 
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
@@ -101,6 +94,12 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 repair(condition).ifPresent(parts::add);
             }
             cleaning(condition).ifPresent(parts::add);
+            if (enlarged(condition) > 1) {
+                parts.add(trueSize(condition));
+            } else if (condition.finding("stairs").isNoticed()) {
+                parts.add(new Part(
+                        Step.of("stairs", Map.of()), condition.finding("stairs").words()));
+            }
             haloes(condition).ifPresent(parts::add);
             sharper.ifPresent(parts::add);
         }
@@ -118,7 +117,8 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 .filter(finding -> finding.isNoticed()
                         && (WITHOUT_STEP.contains(finding.id())
                                 || finding.id().equals("contrast") && !stretched
-                                || finding.id().equals("blur") && sharper.isEmpty()
+                                || finding.id().equals("blur") && sharper.isEmpty() && enlarged(condition) == 1
+                                || finding.id().equals("stairs") && !whole
                                 || finding.id().equals("haloes") && (condition.drawn() || !whole)))
                 .map(finding -> finding.label() + ": " + finding.words())
                 .toList();
@@ -136,6 +136,25 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return new Part(
                 Step.of("cadence", Map.of("period", pulldown.period(), "phase", pulldown.phase())),
                 condition.finding("repeats").words() + ": without them motion runs evenly");
+    }
+
+    /** Times the footage was enlarged before; 1 where nothing speaks for it. */
+    private static double enlarged(Condition condition) {
+        return condition
+                .ifThere("enlarged")
+                .filter(Finding::isNoticed)
+                .map(Finding::value)
+                .orElse(1.0);
+    }
+
+    private static Part trueSize(Condition condition) {
+        Finding found = condition.finding("enlarged");
+        return new Part(Step.of("true-size", Map.of("factor", Math.rint(100 * found.value()) / 100)), found.words());
+    }
+
+    /** What edges are blurred by once the picture has its true size, in its samples. */
+    private static double bell(Condition condition) {
+        return condition.bell() / enlarged(condition);
     }
 
     /** Three times the usual shake and a little more: beyond it are single jolts, which may stay. */
@@ -214,7 +233,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
      */
     private static Optional<Part> sharper(Condition condition) {
         Finding blur = condition.finding("blur");
-        double bell = condition.bell();
+        double bell = bell(condition);
         if (condition.drawn() || !blur.isNoticed() || !(bell >= SHARPEN_FROM)) {
             return Optional.empty();
         }
@@ -282,7 +301,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             Condition condition, Format format, ModelSuggestion byFile, boolean cleaned, Optional<Part> sharper) {
         Finding noise = condition.finding("noise");
         Finding blocks = condition.finding("blocks");
-        Finding blur = condition.finding("blur");
+        double before = enlarged(condition);
+        // what is soft because it was enlarged is not soft at its true size
+        double blurred = condition.finding("blur").severity() / before;
         String model;
         String reason;
         if (condition.drawn()) {
@@ -290,31 +311,35 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             Finding dither = condition.finding("dither");
             reason = dither.isNoticed() ? dither.words() : "flat colours with hard edges";
         } else if (sharper.isPresent()) {
-            boolean worn = condition.bell() >= WORN_FROM
+            boolean worn = bell(condition) >= WORN_FROM
                     || condition.coarse()
                     || rounding(condition) >= LITTLE_LEFT
                     || sharper.get().step().kind().equals("deblur");
             model = worn ? "worn" : "photographic";
             reason = worn ? "calm with what sharpening leaves" : "clean enough once it is sharper";
-        } else if (cleaned && !condition.coarse() && blur.severity() < SOFT && rounding(condition) < LITTLE_LEFT) {
+        } else if (cleaned && !condition.coarse() && blurred < SOFT && rounding(condition) < LITTLE_LEFT) {
             model = "photographic";
             reason = "clean enough once it is cleaned";
         } else if (noise.isNoticed() || blocks.isNoticed()) {
             model = "worn";
             reason = noise.severity() >= blocks.severity() ? noise.words() : blocks.words();
-        } else if (blur.severity() >= SOFT || condition.finding("haloes").isNoticed()) {
+        } else if (blurred >= SOFT || condition.finding("haloes").isNoticed()) {
             model = "worn";
-            reason = (blur.severity() >= SOFT ? blur : condition.finding("haloes")).words();
+            reason = condition.finding(blurred >= SOFT ? "blur" : "haloes").words();
+        } else if (before > 1) {
+            model = "photographic";
+            reason = "clean at its true size";
         } else {
             model = byFile.model();
             reason = byFile.reason();
         }
         Map<String, Object> settings = new LinkedHashMap<>();
-        settings.put("factor", 2.0);
+        // twice as large as the file is, also where it is made smaller first
+        settings.put("factor", Math.rint(100 * Math.min(MOST_FACTOR, 2 * before)) / 100);
         String chosen = model;
         if (Models.families().stream().anyMatch(card -> card.id().equals(chosen))) {
             settings.put("model", model);
-            boolean untouched = !cleaned && sharper.isEmpty();
+            boolean untouched = !cleaned && sharper.isEmpty() && before == 1;
             Optional<Finding> softness =
                     condition.ifThere("softness").filter(found -> SoftnessGuess.isWorthTelling(found.value() / 100));
             if (untouched && model.equals("photographic") && softness.isPresent()) {

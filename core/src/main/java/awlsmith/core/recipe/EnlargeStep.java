@@ -1,5 +1,7 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.detail.SmoothStage;
+import awlsmith.core.model.MixedNet;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
@@ -27,6 +29,19 @@ import java.util.stream.Stream;
  */
 final class EnlargeStep implements StepKind {
     private static final String PLAIN = "none";
+    /** Quality, and its surfaces calmed. */
+    private static final String SMOOTH = "smooth";
+    /** Radius of surfaces that are calmed, in samples of what comes out, for each time it is larger; at most what the stage takes. */
+    private static final double SMOOTH_RADIUS = 2;
+
+    private static final int SMOOTH_MOST = 16;
+    /** Deviation up to which surfaces are calmed, and share of their texture that goes. */
+    private static final double SMOOTH_SURFACE = 8.0 / 255;
+
+    private static final double SMOOTH_AMOUNT = 0.6;
+    /** Per cent of made texture. */
+    private static final int USUAL_TEXTURE = 70;
+
     private static final String CINEMA = "cinema";
     /** Source: Digital Cinema Initiatives, "Digital Cinema System Specification", image structure, 4K container. */
     private static final int CINEMA_WIDTH = 4096;
@@ -104,9 +119,23 @@ final class EnlargeStep implements StepKind {
             List.of(
                     new Param.Choice.Option("quality", "Quality", "the least error"),
                     new Param.Choice.Option("crisp", "Crisp", "stronger edges and texture, a little more error"),
+                    new Param.Choice.Option(
+                            "made",
+                            "Texture made",
+                            "texture that could have been there, made up where the picture has none left"),
+                    new Param.Choice.Option(SMOOTH, "Smooth", "rough surfaces and skin calmed, edges firm"),
                     new Param.Choice.Option("fast", "Fast", "several times faster, less detail")),
             null,
             "what the model aims at; quality where the model has it");
+    private static final Param.Whole TEXTURE = new Param.Whole(
+            "texture",
+            "Made texture",
+            "%",
+            0,
+            100,
+            null,
+            "how much of the texture that mode Texture made makes up; 0 none, 100 all; " + USUAL_TEXTURE
+                    + " when nothing is set");
     private static final Param.Whole STRENGTH = new Param.Whole(
             "strength",
             "Strength",
@@ -151,7 +180,8 @@ final class EnlargeStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, SOFTNESS, STRENGTH, KERNEL);
+        return List.of(
+                FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, TEXTURE, SOFTNESS, STRENGTH, KERNEL);
     }
 
     @Override
@@ -189,6 +219,9 @@ final class EnlargeStep implements StepKind {
                     "the model " + settings.choice(MODEL).orElseThrow() + " has no mode "
                             + settings.choice(MODE).orElseThrow() + "; choose the other"));
         }
+        if (settings.has("texture") && !isMade(settings)) {
+            problems.add(Problem.at("texture", "only mode made makes texture up; leave this out, or choose that mode"));
+        }
         if (settings.has("softness")
                 && !(withModel(settings) && card(settings).stream().anyMatch(ModelCard::told))) {
             problems.add(Problem.at(
@@ -212,7 +245,7 @@ final class EnlargeStep implements StepKind {
         Format at = input;
         if (withModel(settings) && out.width() >= input.width() && out.height() >= input.height()) {
             ModelCard card = card(settings).orElseThrow();
-            NetRunner net = OpenedModel.of(card, "model", form);
+            NetRunner net = net(settings, card, form);
             double strength = settings.whole(STRENGTH).orElseThrow() / 100.0;
             do {
                 boolean first = stages.isEmpty();
@@ -225,6 +258,10 @@ final class EnlargeStep implements StepKind {
         }
         if (stages.isEmpty() || at.width() != out.width() || at.height() != out.height()) {
             stages.add(new EnlargeStage(at, out, kernel(settings)));
+        }
+        if (withModel(settings) && isMode(settings, SMOOTH)) {
+            int radius = (int) Math.round(SMOOTH_RADIUS * out.width() / input.width());
+            stages.add(new SmoothStage(out, Math.clamp(radius, 1, SMOOTH_MOST), SMOOTH_SURFACE, SMOOTH_AMOUNT));
         }
         if (frame.width() != out.width() || frame.height() != out.height()) {
             stages.add(new PlaceStage(
@@ -247,7 +284,7 @@ final class EnlargeStep implements StepKind {
             return made;
         }
         var plain = new LinkedHashMap<>(settings.given());
-        List.of(MODEL, MODE, SOFTNESS, STRENGTH, KERNEL).forEach(param -> plain.remove(param.key()));
+        List.of(MODEL, MODE, TEXTURE, SOFTNESS, STRENGTH, KERNEL).forEach(param -> plain.remove(param.key()));
         plain.put(KERNEL.key(), Kernel.CATMULL_ROM.id());
         return stages(new Settings(plain), given);
     }
@@ -258,7 +295,7 @@ final class EnlargeStep implements StepKind {
 
     private static Optional<ModelCard> card(Settings settings) {
         String model = settings.choice(MODEL).orElseThrow();
-        Optional<String> mode = settings.choice(MODE);
+        Optional<String> mode = settings.choice(MODE).map(one -> one.equals(SMOOTH) ? "quality" : one);
         return mode.isPresent()
                 ? Models.find(model, ModelCard.Mode.byId(mode.get()))
                 : Models.families().stream()
@@ -286,10 +323,36 @@ final class EnlargeStep implements StepKind {
             return kernel(settings).id();
         }
         String model = settings.choice(MODEL).orElseThrow();
-        return card(settings)
-                .filter(card -> card.mode() != ModelCard.Mode.QUALITY)
-                .map(card -> model + " " + card.mode().id())
+        if (isMade(settings)) {
+            return model + ", " + texture(settings) + " % texture made up";
+        }
+        return settings.choice(MODE)
+                .filter(mode -> !mode.equals(ModelCard.Mode.QUALITY.id()))
+                .map(mode -> model + " " + mode)
                 .orElse(model);
+    }
+
+    private static boolean isMade(Settings settings) {
+        return isMode(settings, ModelCard.Mode.MADE.id());
+    }
+
+    private static boolean isMode(Settings settings, String mode) {
+        return settings.choice(MODE).filter(mode::equals).isPresent();
+    }
+
+    private static long texture(Settings settings) {
+        return settings.whole(TEXTURE).orElse((long) USUAL_TEXTURE);
+    }
+
+    /** Of made texture less than all is what the model of least error says, and a share of what the other does to it. */
+    private static NetRunner net(Settings settings, ModelCard card, NetForm form) {
+        NetRunner net = OpenedModel.of(card, "model", form);
+        if (!isMade(settings) || texture(settings) == 100) {
+            return net;
+        }
+        ModelCard plain = Models.find(card.id(), ModelCard.Mode.QUALITY).orElseThrow();
+        NetRunner quality = OpenedModel.of(plain, "model", form);
+        return new MixedNet(quality, net, texture(settings) / 100f);
     }
 
     private static Softness softness(Settings settings) {

@@ -19,6 +19,8 @@ public final class StepRegistry {
             new RepairStep(),
             new DitherStep(),
             new DenoiseStep(),
+            new TrueSizeStep(),
+            new StairsStep(),
             new HaloStep(),
             new DeblurStep(),
             new RefineStep(),

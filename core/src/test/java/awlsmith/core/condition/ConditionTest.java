@@ -240,7 +240,7 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(23);
+        assertThat(condition.findings()).hasSize(24);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
     }
 
@@ -279,5 +279,36 @@ class ConditionTest {
         assertThat(told.ifThere("rounding").orElseThrow().isNoticed()).isTrue();
         assertThat(told.ifThere("rounding").orElseThrow().words()).isEqualTo("compressed: rounded to 36 of 255");
         assertThat(new Judge(notes).condition().ifThere("rounding")).isEmpty();
+    }
+
+    /** Doubled pixels are told with the size they were made at, brought back to it, and enlarged to what they would have become. */
+    @Test
+    void whatWasEnlargedBeforeIsMadeSmallerFirst() {
+        var condition = judge(8, (n, x, y) -> wall(n, x / 2, y / 2)).condition();
+        Finding enlarged = condition.finding("enlarged");
+        assertThat(enlarged.value()).isEqualTo(2);
+        assertThat(enlarged.words()).startsWith("enlarged 2 times before, by repeating pixels: made at about");
+        var parts = Suggestion.of(condition, FORMAT, NOTHING).parts();
+        assertThat(parts.stream().map(part -> part.step().kind()).toList())
+                .containsSubsequence("true-size", "enlarge")
+                .doesNotContain("deblur", "refine");
+        assertThat(parts.getLast().step().settings().given()).containsEntry("factor", 4.0);
+        assertThat(judge(8, (n, x, y) -> wall(n, x, y))
+                        .condition()
+                        .finding("enlarged")
+                        .isNoticed())
+                .isFalse();
+    }
+
+    /** Of two factors that fit the same rhythm the larger one needs a picture that is as soft as it would make it. */
+    @Test
+    void theSofterPictureWasEnlargedMore() {
+        var sizes = java.util.Collections.nCopies(4, new awlsmith.core.measure.TrueSize(1.5, 3, false));
+        assertThat(SizeFindings.enlarged(sizes, 1.3, FORMAT).value()).isEqualTo(3);
+        assertThat(SizeFindings.enlarged(sizes, 0.7, FORMAT).value()).isEqualTo(1.5);
+        assertThat(SizeFindings.enlarged(sizes, 0.3, FORMAT).value()).isEqualTo(1);
+        assertThat(SizeFindings.enlarged(java.util.List.of(), Double.NaN, FORMAT)
+                        .value())
+                .isEqualTo(1);
     }
 }
