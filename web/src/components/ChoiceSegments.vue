@@ -48,6 +48,11 @@ const emit = defineEmits<{ change: [id: string] }>()
   justify-items: start;
 }
 
+/* more than a line has room for go on in the next */
+.tall .segments {
+  flex-wrap: wrap;
+}
+
 .tall button {
   padding-inline: 7px;
   white-space: nowrap;

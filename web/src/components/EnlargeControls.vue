@@ -180,6 +180,7 @@ function problem(key: string): string {
     <template v-if="chosen !== 'none'">
       <ChoiceSegments
         v-if="mode && modes.length > 1"
+        is-tall
         :param="mode"
         :options="modes"
         :chosen="chosenMode"

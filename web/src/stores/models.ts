@@ -47,7 +47,7 @@ export const useModels = defineStore('models', () => {
     measured.value = undefined
   }
 
-  /** What enlarging with a model can aim at: its own modes, and smooth, which is its quality with surfaces calmed. */
+  /** What enlarging with a model can aim at: its own modes, and smooth, which is one of them with surfaces calmed. */
   function modesOf(id: string): string[] {
     const own = all.value.filter((one) => one.id === id).map((one) => one.mode)
     return own.includes('quality') ? [...own, 'smooth'] : own
@@ -55,7 +55,9 @@ export const useModels = defineStore('models', () => {
 
   /** Whether it can be told how soft the footage is. */
   function isTold(id: string, mode: string): boolean {
-    return all.value.some((one) => one.id === id && one.mode === (mode === 'smooth' ? 'quality' : mode) && one.told)
+    return all.value.some(
+      (one) => one.id === id && one.mode === (mode === 'smooth' ? 'quality' : mode) && one.told,
+    )
   }
 
   return { all, load, measure, measured, stop, modesOf, isTold }

@@ -12,7 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 
-/** How much sharper soft footage gets at its own size, and what sharpening costs; beside what {@link Choosing}, {@link Deblurring} and {@link Guessing} measure. */
+/** How much sharper soft footage gets at its own size, and what sharpening costs; beside what {@link Tastes}, {@link Enlarged}, {@link Choosing}, {@link Deblurring} and {@link Guessing} measure. */
 public final class Detailing {
     private static final int FRAMES = 10;
     private static final int FROM = 3;
@@ -37,6 +37,8 @@ public final class Detailing {
             detailing.title();
             detailing.ownSize(sources);
             report = detailing.report;
+            report.addAll(new Tastes(scratch, packages).report());
+            report.addAll(new Enlarged(scratch).report(sources));
             report.addAll(new Choosing(scratch).report(sources));
             report.addAll(new Deblurring(packages).report());
             detailing.sharpening(sources);
@@ -68,7 +70,12 @@ public final class Detailing {
     }
 
     /** What is done to the truth. @param blur deviation in samples; @param crf of H.264, 0 for none */
-    private record Fault(String name, double blur, int crf) {}
+    private record Fault(String name, double blur, int crf) {
+        /** Steps of H.264's quantiser, of 255 (ITU-T H.264, 8.5): 1 at QP 4, twice as large every six. */
+        String rounding() {
+            return crf == 0 ? "" : Figures.text(" rounding=%.0f", Math.pow(2, (crf - 4) / 6.0));
+        }
+    }
 
     private static final List<Fault> FAULTS = List.of(
             new Fault("CRF 34", 0, 34),
@@ -91,7 +98,7 @@ public final class Detailing {
         say("");
         say(
                 "Frames " + FROM + " to " + TO + " of " + FRAMES
-                        + ", blurred by a bell and coded. Refine judges by the picture alone, or is told the blur; deblur and the unsharp mask are the"
+                        + ", blurred by a bell and coded. Refine is told what it measured in the clip, or the blur and the codec's rounding as they are; deblur and the unsharp mask are the"
                         + " best of " + DECONVOLUTIONS.size() + " and " + MASKS.size()
                         + " settings each, found with the truth at hand. Flicker: deviation of the error's change from frame to frame, of 255.");
         say("");
@@ -117,7 +124,7 @@ public final class Detailing {
         Scratch.Made refined = scratch.made(dull, "refine");
         double before = psnr(wanted, came);
         double refine = psnr(wanted, refined.frames());
-        double told = psnr(wanted, scratch.treated(dull, "refine softness=" + fault.blur()));
+        double told = psnr(wanted, scratch.treated(dull, "refine softness=" + fault.blur() + fault.rounding()));
         double deblur = best(wanted, dull, DECONVOLUTIONS);
         double mask = best(wanted, dull, MASKS);
         say(Figures.text(
@@ -213,6 +220,7 @@ public final class Detailing {
                                 "haloes",
                                 "deblur noise=2",
                                 "deblur noise=2 calm=0",
+                                "stairs",
                                 "original texture=50",
                                 "original light=50",
                                 "refine")));

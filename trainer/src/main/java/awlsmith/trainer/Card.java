@@ -91,6 +91,10 @@ final class Card {
                         + notes.getOrDefault("loss", "mean absolute error")
                         + ", Adam, half a cosine a run; the running mean of the weights is kept");
         training.put("gain", gain(task, Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
+        if (mode == ModelCard.Mode.MADE) {
+            training.put(
+                    "made up", "the texture it draws was not in the footage; it could have been, by what such pictures show");
+        }
         return new CardEntry(
                 task.job().id(),
                 task.id(),

@@ -13,6 +13,8 @@ import java.util.Arrays;
 public final class BlurWidth {
     /** Least slope of an edge, from sample to sample: 12 of 255. */
     private static final float STEEP = 12f / 255;
+    /** Share of the edges that is among the sharpest: softer ones lie out of focus, or were soft in the scene. */
+    private static final double SHARPEST = 0.1;
     /** Edges without which nothing is said. */
     private static final int ENOUGH = 60;
     /** Slopes one way are this many times those across, or more. */
@@ -29,14 +31,19 @@ public final class BlurWidth {
      * 0.2 of nine).
      *
      * @param across of edges met going along rows; @param down along columns; NaN where there are too few
+     * @param sharpest of the sharpest tenth of edges, both ways; NaN likewise
      */
-    public record Widths(double across, double down) {
+    public record Widths(double across, double down, double sharpest) {
         /** Both in one; NaN where there are too few edges. */
         public double both() {
-            return Double.isNaN(across)
-                    ? down
-                    : Double.isNaN(down) ? across : Math.sqrt((across * across + down * down) / 2);
+            return BlurWidth.both(across, down);
         }
+    }
+
+    private static double both(double across, double down) {
+        return Double.isNaN(across)
+                ? down
+                : Double.isNaN(down) ? across : Math.sqrt((across * across + down * down) / 2);
     }
 
     /** @param p at least 16x16 */
@@ -59,7 +66,7 @@ public final class BlurWidth {
                 }
             }
         }
-        return new Widths(across.middle(), down.middle());
+        return new Widths(across.share(0.5), down.share(0.5), both(across.share(SHARPEST), down.share(SHARPEST)));
     }
 
     private static boolean isRidge(Plane p, int x, int y, float slope, int dx, int dy) {
@@ -84,13 +91,14 @@ public final class BlurWidth {
             all[count++] = 1 / Math.sqrt(ratio * ratio - 1);
         }
 
-        double middle() {
+        /** So large a share of the edges is narrower. */
+        double share(double share) {
             if (count < ENOUGH) {
                 return Double.NaN;
             }
             double[] sorted = Arrays.copyOf(all, count);
             Arrays.sort(sorted);
-            return sorted[count / 2];
+            return sorted[(int) (share * count)];
         }
     }
 

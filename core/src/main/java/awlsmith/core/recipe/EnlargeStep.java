@@ -29,7 +29,7 @@ import java.util.stream.Stream;
  */
 final class EnlargeStep implements StepKind {
     private static final String PLAIN = "none";
-    /** Quality, and its surfaces calmed. */
+    /** Crisp, so that edges stay firm, and its surfaces calmed; quality where a model has no crisp. */
     private static final String SMOOTH = "smooth";
     /** Radius of surfaces that are calmed, in samples of what comes out, for each time it is larger; at most what the stage takes. */
     private static final double SMOOTH_RADIUS = 2;
@@ -38,7 +38,7 @@ final class EnlargeStep implements StepKind {
     /** Deviation up to which surfaces are calmed, and share of their texture that goes. */
     private static final double SMOOTH_SURFACE = 8.0 / 255;
 
-    private static final double SMOOTH_AMOUNT = 0.6;
+    private static final double SMOOTH_AMOUNT = 0.75;
     /** Per cent of made texture. */
     private static final int USUAL_TEXTURE = 70;
 
@@ -295,7 +295,10 @@ final class EnlargeStep implements StepKind {
 
     private static Optional<ModelCard> card(Settings settings) {
         String model = settings.choice(MODEL).orElseThrow();
-        Optional<String> mode = settings.choice(MODE).map(one -> one.equals(SMOOTH) ? "quality" : one);
+        if (isMode(settings, SMOOTH)) {
+            return Models.find(model, ModelCard.Mode.CRISP).or(() -> Models.find(model, ModelCard.Mode.QUALITY));
+        }
+        Optional<String> mode = settings.choice(MODE);
         return mode.isPresent()
                 ? Models.find(model, ModelCard.Mode.byId(mode.get()))
                 : Models.families().stream()

@@ -3,10 +3,7 @@ package awlsmith.core.recipe;
 import awlsmith.core.clean.NoiseFold;
 import awlsmith.core.clean.NoiseModel;
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Frame;
 import awlsmith.core.pipeline.Timing;
-import awlsmith.core.pipeline.Work;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -27,40 +24,18 @@ final class MeasureNoise implements Analysis<NoiseModel> {
 
     @Override
     public Fold<NoiseModel> begin(Format input, Timing times) {
-        return new Some();
-    }
-
-    /**
-     * Every so manieth frame: at first each, and each time there are too many every second one of them. So the same frames are looked at
-     * whether anybody knows beforehand how many will come or not.
-     */
-    private static final class Some implements Fold<NoiseModel> {
-        private final List<NoiseFold> folds = new ArrayList<>();
-        private long every = 1;
-        private long seen;
-
-        @Override
-        public void see(Frame frame, Work work) {
-            if (seen++ % every != 0) {
-                return;
-            }
-            var fold = new NoiseFold();
-            fold.see(frame);
-            folds.add(fold);
-            if (folds.size() == 2 * LOOKED_AT) {
-                for (int i = folds.size() - 1; i > 0; i -= 2) {
-                    folds.remove(i);
-                }
-                every *= 2;
-            }
-        }
-
-        @Override
-        public NoiseModel found() {
-            var all = new NoiseFold();
-            folds.forEach(all::add);
-            return all.found();
-        }
+        return new SomeFrames<>(
+                LOOKED_AT,
+                frame -> {
+                    var fold = new NoiseFold();
+                    fold.see(frame);
+                    return fold;
+                },
+                folds -> {
+                    var all = new NoiseFold();
+                    folds.forEach(all::add);
+                    return all.found();
+                });
     }
 
     @Override

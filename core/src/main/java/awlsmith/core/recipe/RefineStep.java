@@ -10,6 +10,8 @@ import java.util.Optional;
 
 /** Makes soft and worn footage sharper at its own size, with a model. */
 final class RefineStep implements StepKind {
+    private static final Analysis<MeasureBlur.Blur> MEASURED = new MeasureBlur();
+
     private static final Param.Real SOFTNESS = new Param.Real(
             "softness",
             "Softness",
@@ -18,7 +20,7 @@ final class RefineStep implements StepKind {
             RepairStage.SOFTEST,
             null,
             "deviation of the blur it is to undo: 0 sharp, 0.7 a little soft, 1.2 out of focus, 2 very; edges are about two and a half times as"
-                    + " wide. Told too much it rings; where it is not set the model judges by the picture");
+                    + " wide. Told too much it rings; measured in the clip where it is not set");
     private static final Param.Real ROUNDING = new Param.Real(
             "rounding",
             "Rounding",
@@ -66,13 +68,14 @@ final class RefineStep implements StepKind {
     public List<Stage> stages(Settings settings, Given given) {
         ModelCard card = net().orElseThrow();
         float rounding = settings.real(ROUNDING).map(RepairStage::told).orElse(RepairStage.UNKNOWN);
-        float softness = settings.real(SOFTNESS).map(RepairStage::soft).orElse(RepairStage.UNKNOWN);
+        Optional<Double> softness =
+                settings.real(SOFTNESS).or(() -> given.finding(MEASURED).map(MeasureBlur.Blur::deviation));
         return List.of(new RepairStage(
                 given.format(),
                 card,
                 OpenedModel.of(card, "softness", given.form()),
                 1,
-                List.of(rounding, softness),
+                List.of(rounding, softness.map(RepairStage::soft).orElse(RepairStage.UNKNOWN)),
                 false));
     }
 
@@ -80,6 +83,9 @@ final class RefineStep implements StepKind {
     public String summary(Settings settings, Given given) {
         return settings.real(SOFTNESS)
                 .map(blur -> "soft by " + Words.number(blur) + " px")
-                .orElse("as it looks");
+                .orElse(given.finding(MEASURED)
+                        .map(found ->
+                                "soft by " + Words.number(Math.rint(10 * found.deviation()) / 10) + " px, as measured")
+                        .orElse("once measured"));
     }
 }
