@@ -93,7 +93,8 @@ final class Card {
         training.put("gain", gain(task, Double.parseDouble(notes.get("gain")), Double.parseDouble(notes.get("ssim"))));
         if (mode == ModelCard.Mode.MADE) {
             training.put(
-                    "made up", "the texture it draws was not in the footage; it could have been, by what such pictures show");
+                    "made up",
+                    "the texture it draws was not in the footage; it could have been, by what such pictures show");
         }
         return new CardEntry(
                 task.job().id(),

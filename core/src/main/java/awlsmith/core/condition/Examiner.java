@@ -15,6 +15,7 @@ import awlsmith.core.measure.FrameChange;
 import awlsmith.core.measure.GlobalShift;
 import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
+import awlsmith.core.measure.Seams;
 import awlsmith.core.measure.StairSteps;
 import awlsmith.core.measure.TrueSize;
 import awlsmith.core.picture.Chroma;
@@ -323,6 +324,7 @@ public final class Examiner {
                 Blocking.of(luma),
                 EdgeWidth.of(luma),
                 BlurWidth.of(luma),
+                Seams.of(luma),
                 StairSteps.of(luma),
                 TrueSize.of(luma),
                 Dots.of(luma),

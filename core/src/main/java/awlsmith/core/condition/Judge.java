@@ -311,16 +311,16 @@ public final class Judge {
     }
 
     private Finding haloes() {
-        double shot = 100 * median(s -> s.edges().overshoot());
-        boolean none = Double.isNaN(shot) || shot < 4;
+        double shot = 100 * median(Sample::seams);
+        boolean none = Double.isNaN(shot) || shot < 2;
         return new Finding(
                 "haloes",
                 "Haloes",
-                none ? Math.max(0, Double.isNaN(shot) ? 0 : shot) : shot,
+                Double.isNaN(shot) ? 0 : Math.max(0, shot),
                 "% of the edge",
-                shot / 45,
-                none ? "no haloes" : say("light overshoots edges by %.0f %%", shot),
-                "overshoot beside strong edges");
+                none ? 0 : shot / 16,
+                none ? "no haloes" : say("light overshoots edges by %.0f %%, as of sharpening", shot),
+                "overshoot where an edge stands alone between even surfaces (our own)");
     }
 
     /** Change of exposure from frame to frame: how far a frame's light is from the median of itself and four around it. */

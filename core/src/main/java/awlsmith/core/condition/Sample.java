@@ -13,6 +13,7 @@ import awlsmith.core.measure.TrueSize;
  *
  * @param colourNoise standard deviation of the colour differences' noise, 0..1; NaN without colour
  * @param bell that edges look blurred by
+ * @param seams as {@link awlsmith.core.measure.Seams} tells them
  * @param size whether it was enlarged before
  * @param softness as {@link awlsmith.core.upscale.SoftnessGuess} tells it; NaN where it was not asked
  */
@@ -23,6 +24,7 @@ record Sample(
         Blocking.Blocks blocks,
         EdgeWidth.Edges edges,
         BlurWidth.Widths bell,
+        double seams,
         double stairs,
         TrueSize size,
         Dots.Found dots,

@@ -58,6 +58,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     /** Largest factor of enlarging. */
     private static final double MOST_FACTOR = 8;
 
+    /** Per cent of a mask beyond which footage keeps some of what its sharpening did. */
+    private static final int MOST_MASK = 120;
+
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
 
@@ -220,11 +223,15 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return Optional.of(new Part(Step.of("denoise", Map.of()), noise.words()));
     }
 
+    /** What sharpening did is undone by about as much as measured best: a mask of one sample, stronger where seams are. */
     private static Optional<Part> haloes(Condition condition) {
         Finding haloes = condition.finding("haloes");
-        return haloes.isNoticed() && !condition.drawn()
-                ? Optional.of(new Part(Step.of("haloes", Map.of("width", 2, "share", 50)), haloes.words()))
-                : Optional.empty();
+        if (!haloes.isNoticed() || condition.drawn()) {
+            return Optional.empty();
+        }
+        int amount = (int) Math.clamp(10 * Math.round(2 + 0.37 * haloes.value()), 30, MOST_MASK);
+        return Optional.of(
+                new Part(Step.of("haloes", Map.of("kind", "mask", "radius", 1.0, "amount", amount)), haloes.words()));
     }
 
     /**

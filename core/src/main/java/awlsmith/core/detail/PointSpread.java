@@ -74,6 +74,39 @@ public sealed interface PointSpread {
         }
     }
 
+    /**
+     * What an unsharp mask made of a point: the point, stronger, in a dark bell. Undone it needs no more than is there.
+     *
+     * @param radius of the bell, its standard deviation; @param amount of the mask, 1 for 100 %
+     */
+    record Sharpened(double radius, double amount) implements PointSpread {
+        @Override
+        public int reach() {
+            return (int) Math.ceil(3.5 * radius);
+        }
+
+        @Override
+        public int inverseReach() {
+            return (int) Math.ceil(8 * radius);
+        }
+
+        /** Of the bell alone. */
+        @Override
+        public double at(double x, double y) {
+            return new Bell(radius, radius).at(x, y);
+        }
+
+        @Override
+        public double[] taps() {
+            double[] taps = PointSpread.super.taps();
+            for (int i = 0; i < taps.length; i++) {
+                taps[i] *= -amount;
+            }
+            taps[taps.length / 2] += 1 + amount;
+            return taps;
+        }
+    }
+
     /** Taps of a square of 2 reach + 1 samples, by rows; they add up to 1. */
     default double[] taps() {
         int side = 2 * reach() + 1;

@@ -311,4 +311,23 @@ class ConditionTest {
                         .value())
                 .isEqualTo(1);
     }
+
+    /** Edges alone between even surfaces: where light overshoots them it was sharpened, and that is undone. */
+    @Test
+    void sharpeningIsFoundByItsSeams() {
+        Paint plain = (n, x, y) -> x % 48 < 24 ? 0.3 : 0.7;
+        Paint sharpened = (n, x, y) -> {
+            int at = x % 48;
+            double seam = at == 23 || at == 47 ? 1 : at == 24 || at == 0 ? -1 : 0;
+            return (at < 24 ? 0.3 : 0.7) - (at < 24 ? 1 : -1) * 0.04 * Math.abs(seam);
+        };
+        assertThat(judge(8, plain).condition().finding("haloes").isNoticed()).isFalse();
+        var condition = judge(8, sharpened).condition();
+        assertThat(condition.finding("haloes").value()).isCloseTo(10, org.assertj.core.api.Assertions.within(1.0));
+        var haloes = Suggestion.of(condition, FORMAT, NOTHING).parts().stream()
+                .filter(part -> part.step().kind().equals("haloes"))
+                .findFirst();
+        // flat colours with hard edges count as drawn, which keeps its haloes
+        assertThat(haloes.isPresent()).isEqualTo(!condition.drawn());
+    }
 }

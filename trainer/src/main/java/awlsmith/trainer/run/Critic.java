@@ -113,7 +113,9 @@ final class Critic implements AutoCloseable {
         return Activation.softPlus(x);
     }
 
+    /** Over what was kept before. */
     void keep() throws IOException {
+        model.setProperty("Epoch", "0");
         model.save(folder, NAME);
     }
 

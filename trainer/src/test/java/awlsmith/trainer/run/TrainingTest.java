@@ -109,4 +109,57 @@ class TrainingTest {
         assertThat(Math.abs(lines.get(1).gradient() - 1)).isLessThan(Math.abs(plain.gradient() - 1));
         assertThat(OnnxFile.notes(at.resolve("best.onnx")).get("loss")).contains("gradient");
     }
+
+    /** A critic learns beside the net, is kept with it and taken up again. */
+    @Test
+    void aCriticLearnsBeside() throws Exception {
+        Path at = folder.resolve("made");
+        var loss = new Loss.Made(new Loss.Texture(4, 8), 0.01);
+        for (long iterations : new long[] {10, 20}) {
+            new Training(
+                            at,
+                            SHAPE,
+                            new Schedule(0.002, iterations),
+                            loss,
+                            new Patches(pairs(), Training.side(), 2, 1, 1),
+                            new Validation(pairs()),
+                            Map.of(),
+                            1)
+                    .run(null);
+            assertThat(at.resolve("critic-0000.params")).exists();
+        }
+        assertThat(at.resolve("critic-0001.params")).doesNotExist();
+        List<Journal.Line> lines = new Journal(at.resolve("journal.csv")).lines();
+        assertThat(lines).extracting(Journal.Line::iteration).containsExactly(10L, 20L);
+        assertThat(lines.get(1).psnr()).isFinite();
+        assertThat(OnnxFile.notes(at.resolve("best.onnx")).get("loss")).contains("critic");
+    }
+
+    /** Where it cannot tell what is made from what is true its price is twice the logarithm of two; told apart, the net pays more. */
+    @Test
+    void aNetPaysForBeingToldApart() throws Exception {
+        Path at = java.nio.file.Files.createDirectories(folder.resolve("critic"));
+        var rate = new ai.djl.training.tracker.Tracker() {
+            @Override
+            public float getNewValue(int update) {
+                return 0.002f;
+            }
+        };
+        try (var critic = new Critic(at, Critic.shape(4, 4, 16), rate, 1);
+                var manager = ai.djl.ndarray.NDManager.newBaseManager()) {
+            var shape = new ai.djl.ndarray.types.Shape(4, 4, 16, 16);
+            var plain = manager.zeros(shape);
+            var flat = manager.zeros(shape);
+            var rough = manager.randomNormal(0, 0.1f, shape, ai.djl.ndarray.types.DataType.FLOAT32);
+            float before = critic.of(flat, rough, plain).getFloat();
+            assertThat(before).isCloseTo((float) (2 * Math.log(2)), within(0.3f));
+            float first = critic.learn(flat, rough, plain);
+            float last = first;
+            for (int i = 0; i < 40; i++) {
+                last = critic.learn(flat, rough, plain);
+            }
+            assertThat(last).isLessThan(0.5f * first);
+            assertThat(critic.of(flat, rough, plain).getFloat()).isGreaterThan(2 * before);
+        }
+    }
 }
