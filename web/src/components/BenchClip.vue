@@ -59,6 +59,7 @@ const seconds = computed(() => frame.value / (props.clip.facts?.ratePerSecond ??
 const later = ref(0)
 const dispatching = ref(false)
 const varying = ref(false)
+const adding = ref(false)
 const starting = ref(false)
 const searching = ref(false)
 const panel = ref<Panel>('pins')
@@ -431,6 +432,7 @@ useBenchKeys(
         p: dropPin,
         P: () => void suggestPins(),
         v: () => (varying.value = true),
+        l: () => (adding.value = true),
         x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
         m: () => (marksClipped.value = !marksClipped.value),
         h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
@@ -453,6 +455,7 @@ useBenchKeys(
   <div class="bench">
     <Ledger
       v-if="take && state"
+      v-model:adding="adding"
       :clip="clip"
       :recipe="state.recipe"
       :steps="steps"

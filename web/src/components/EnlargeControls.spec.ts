@@ -18,6 +18,7 @@ const real = (key: string, kind: string, min: number, max: number) => ({
 })
 const description: StepDescription = {
   id: 'enlarge',
+  group: 'enlarge',
   name: 'Enlarge',
   purpose: '',
   params: [

@@ -23,6 +23,7 @@ const keys = [
   ['M', 'mark what lies beyond black and white'],
   ['Enter, space', 'prove this moment in motion; play and pause'],
   ['T, Shift + T', 'next take, the one before'],
+  ['L', 'add a step to the ledger'],
   ['N, V', 'new take like this one; takes that differ in a setting'],
   ['A', 'against: the next take in the source’s place'],
   ['K', 'keep this take'],

@@ -11,7 +11,9 @@ const clip = {
   facts: { width: 320, height: 240, ratePerSecond: 12.5, scan: 'p', depth: 8, sar: '16/15' },
 } as unknown as ClipView
 const recipe: Recipe = { awlsmith: 1, steps: [{ step: 'enlarge', on: true, settings: { factor: 2 } }] }
-const steps: StepDescription[] = [{ id: 'enlarge', name: 'Enlarge', purpose: '', params: [] }]
+const steps: StepDescription[] = [
+  { id: 'enlarge', group: 'enlarge', name: 'Enlarge', purpose: '', params: [] },
+]
 const plan = {
   waiting: [],
   steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p' }],
@@ -26,6 +28,8 @@ const plan = {
 
 beforeEach(() => {
   setActivePinia(createPinia())
+  document.body.innerHTML = ''
+  vi.stubGlobal('visualViewport', new EventTarget())
   vi.spyOn(api, 'models').mockReturnValue(new Promise(() => {}))
 })
 
@@ -134,8 +138,8 @@ describe('the ledger', () => {
     },
   } as unknown as ClipView
   const more: StepDescription[] = [
-    { id: 'deinterlace', name: 'Deinterlace', purpose: 'makes whole frames', params: [] },
-    { id: 'crop', name: 'Crop', purpose: 'keeps a part', params: [] },
+    { id: 'deinterlace', group: 'prepare', name: 'Deinterlace', purpose: 'makes whole frames', params: [] },
+    { id: 'crop', group: 'prepare', name: 'Crop', purpose: 'keeps a part', params: [] },
     ...steps,
   ]
 
@@ -161,7 +165,9 @@ describe('the ledger', () => {
   it('adds a step where its kind belongs, and takes it out again', async () => {
     const ledger = mounted({ steps: more })
     await ledger.find('.add button').trigger('click')
-    await ledger.findAll('.kind')[1]!.trigger('click')
+    // the picker lies over the page
+    await vi.waitFor(() => expect(document.querySelectorAll('.kind')).toHaveLength(3))
+    document.querySelectorAll<HTMLElement>('.kind')[1]!.click()
     const [added] = ledger.emitted('change')!.at(-1) as [Recipe]
     expect(added.steps.map((step) => step.step)).toEqual(['crop', 'enlarge'])
     expect(ledger.emitted('crop')!.at(-1)).toEqual([0])

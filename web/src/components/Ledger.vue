@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type {
   ClipView,
   PlanView,
@@ -18,6 +18,7 @@ import ConditionList from './ConditionList.vue'
 import EnlargeControls from './EnlargeControls.vue'
 import Looking from './Looking.vue'
 import StepControls from './StepControls.vue'
+import StepPicker from './StepPicker.vue'
 import Suggested from './Suggested.vue'
 
 /** The recipe as a list on a thread: source at the top, what is sent out at the bottom. */
@@ -36,6 +37,8 @@ const props = defineProps<{
   /** The step that is seen alone, or -1. */
   alone: number
 }>()
+/** Whether a step is being chosen that is to be added. */
+const adding = defineModel<boolean>('adding', { default: false })
 const emit = defineEmits<{
   change: [recipe: Recipe]
   dispatch: []
@@ -49,10 +52,12 @@ const emit = defineEmits<{
 /** Which step is open; the enlarge step at first, as it is what most come for. */
 const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
 const seesCondition = ref(false)
-const adding = ref(false)
-const kinds = ref<HTMLElement>()
-// the list opens below the last step, often out of sight
-watch(kinds, (list) => list?.scrollIntoView({ block: 'nearest' }))
+const scroll = ref<HTMLElement>()
+// a step that was opened far down would show its head alone
+watch(open, async () => {
+  await nextTick()
+  scroll.value?.querySelector('.open')?.scrollIntoView?.({ block: 'nearest' })
+})
 
 const facts = computed(() => props.clip.facts)
 const estimate = computed(() => {
@@ -93,12 +98,12 @@ function takeSuggestion() {
   }
 }
 
-function add(kind: string) {
-  adding.value = false
+function add(kind: string, settings: RecipeStep['settings']) {
   const { recipe, index } = withNewStep(
     props.recipe,
     kind,
     props.steps.map((step) => step.id),
+    settings,
   )
   open.value = index
   emit('change', recipe)
@@ -135,7 +140,8 @@ function size(index: number): string {
 <template>
   <section class="ledger" aria-label="Recipe">
     <slot></slot>
-    <div class="scroll">
+    <StepPicker v-model="adding" :steps="steps" :condition="condition" :recipe="recipe" @add="add" />
+    <div ref="scroll" class="scroll">
       <div class="thread" aria-hidden="true"></div>
       <div class="step">
         <span class="knot at-source" aria-hidden="true"></span>
@@ -178,7 +184,7 @@ function size(index: number): string {
             role="switch"
             :aria-checked="step.on"
             :aria-label="`${describe(step)?.name} on`"
-            :title="step.on ? 'Leave this step out' : 'Take this step in again'"
+            :title="step.on ? 'Switch this step off' : 'Switch it on again'"
             @click="change(index, { ...step, on: !step.on })"
           ></button>
           <button
@@ -247,21 +253,14 @@ function size(index: number): string {
               @change="(next) => change(index, next)"
             />
           </template>
-          <button class="link remove" type="button" @click="remove(index)">Take this step out</button>
+          <button class="link remove" type="button" @click="remove(index)">Remove this step</button>
         </div>
         <div v-if="step.on" class="size figure" data-test="size">{{ size(index) }}</div>
       </div>
       <div class="add">
-        <button class="link treated" type="button" :aria-expanded="adding" @click="adding = !adding">
+        <button class="link treated" type="button" title="Add a step: L" @click="adding = true">
           + step
         </button>
-        <ul v-if="adding" ref="kinds" class="kinds">
-          <li v-for="kind in steps" :key="kind.id">
-            <button class="kind" type="button" @click="add(kind.id)">
-              <b>{{ kind.name }}</b> {{ kind.purpose }}
-            </button>
-          </li>
-        </ul>
       </div>
     </div>
     <div class="foot">
@@ -416,36 +415,6 @@ function size(index: number): string {
 
 .add {
   padding: 6px 16px 14px 44px;
-}
-
-.kinds {
-  list-style: none;
-  margin: 6px 0 0;
-  padding: 0;
-  border: 1px solid var(--rule);
-  background: var(--raised);
-}
-
-.kind {
-  width: 100%;
-  padding: 6px 10px;
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  font: 13px/1.35 var(--label);
-  text-align: left;
-  cursor: pointer;
-}
-
-.kind:hover,
-.kind:focus-visible {
-  background: var(--table);
-}
-
-.kind b {
-  display: block;
-  color: var(--ink);
-  font-weight: 600;
 }
 
 .foot {

@@ -22,7 +22,9 @@ const model = (id: string, mode: string, pixelsASecond?: number): ModelView => (
 beforeEach(() => {
   setActivePinia(createPinia())
   vi.spyOn(api, 'recipes').mockResolvedValue([])
-  vi.spyOn(api, 'steps').mockResolvedValue([{ id: 'crop', name: 'Crop', purpose: '', params: [] }])
+  vi.spyOn(api, 'steps').mockResolvedValue([
+    { id: 'crop', group: 'prepare', name: 'Crop', purpose: '', params: [] },
+  ])
   vi.spyOn(api, 'machine').mockResolvedValue({ cores: 4, memoryBytes: 1, nets: "the processor's cores" })
 })
 afterEach(() => vi.restoreAllMocks())

@@ -16,10 +16,11 @@ const recipe: Recipe = {
   ],
 }
 const kinds: StepDescription[] = [
-  { id: 'crop', name: 'Crop', purpose: '', params: [] },
+  { id: 'crop', group: 'prepare', name: 'Crop', purpose: '', params: [] },
   {
     id: 'enlarge',
     name: 'Enlarge',
+    group: 'enlarge',
     purpose: '',
     params: [
       {

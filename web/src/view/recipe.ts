@@ -37,12 +37,13 @@ export function withNewStep(
   recipe: Recipe,
   kind: string,
   order: string[],
+  settings: RecipeStep['settings'] = {},
 ): { recipe: Recipe; index: number } {
   const rank = (step: string) => order.indexOf(step)
   const after = recipe.steps.findIndex((step) => rank(step.step) > rank(kind))
   const index = after < 0 ? recipe.steps.length : after
   const steps = [...recipe.steps]
-  steps.splice(index, 0, { step: kind, on: true, settings: {} })
+  steps.splice(index, 0, { step: kind, on: true, settings })
   return { recipe: { ...recipe, steps }, index }
 }
 

@@ -108,6 +108,7 @@ class LookingIT extends BrowserIT {
                 .click();
         page.locator(".kind")
                 .filter(new Locator.FilterOptions().setHasText("Crop"))
+                .first()
                 .click();
         chord("Escape");
         Locator width = page.getByLabel("Width").first();

@@ -329,7 +329,7 @@ class PreparingIT extends BrowserIT {
 
     private static void addStep(String name) {
         page.getByText("+ step").click();
-        page.locator(".kind:has(b:text-is(\"" + name + "\"))").click();
+        page.locator(".kind:has(b:text-is(\"" + name + "\"))").first().click();
     }
 
     @Test
@@ -339,6 +339,7 @@ class PreparingIT extends BrowserIT {
         page.getByText("+ step").click();
         page.locator(".kind")
                 .filter(new Locator.FilterOptions().setHasText("Denoise"))
+                .first()
                 .click();
         Locator alone = page.locator("[data-test=alone]");
         alone.click();

@@ -17,6 +17,7 @@ import java.util.Optional;
  * @param light what of the range is used
  * @param coarse whether its noise is coarser than from pixel to pixel
  * @param bell standard deviation of the bell that edges look blurred by, in samples; NaN where there are too few
+ * @param smear a blur of one way, as moved cameras leave it, if there is one
  */
 public record Condition(
         List<Finding> findings,
@@ -27,7 +28,8 @@ public record Condition(
         boolean drawn,
         Light light,
         boolean coarse,
-        double bell) {
+        double bell,
+        Optional<Smear> smear) {
     public Condition {
         findings = List.copyOf(findings);
     }
@@ -40,6 +42,13 @@ public record Condition(
      * @param phase number of the repeated frame, or of the first of the two combed ones, within a period
      */
     public record Pulldown(boolean fields, int period, int phase) {}
+
+    /**
+     * A blur of one way.
+     *
+     * @param length samples; @param angle degrees, 0 sideways, below 90 rising to the right
+     */
+    public record Smear(double length, double angle) {}
 
     /**
      * Where light lies over the whole clip, so that levels set by it crush no scene.

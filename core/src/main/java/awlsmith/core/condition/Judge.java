@@ -121,7 +121,8 @@ public final class Judge {
         findings.add(borders(borders));
         findings.add(flat());
         sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
-        return new Condition(findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse(), bell());
+        return new Condition(
+                findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse(), bell(), smear());
     }
 
     private Finding noise() {
@@ -178,12 +179,7 @@ public final class Judge {
 
     private Finding blur() {
         double width = median(s -> s.edges().width());
-        var edges = new EdgeWidth.Edges(
-                median(s -> s.edges().across()),
-                median(s -> s.edges().down()),
-                median(s -> s.edges().rising()),
-                median(s -> s.edges().falling()),
-                0);
+        var edges = edges();
         if (Double.isNaN(width)) {
             return new Finding(
                     "blur", "Blur", 0, "px", 0, "no strong edges to measure", "edge width (Marziliano 2002)");
@@ -199,6 +195,22 @@ public final class Judge {
                         "edges %.1f pixels wide%s%s",
                         width, way, Double.isNaN(bell()) ? "" : say(", as of a blur of %.1f", bell())),
                 "mean width of strong edges (Marziliano et al. 2002), along four ways; the blur by their slopes (Zhuo and Sim 2011)");
+    }
+
+    private EdgeWidth.Edges edges() {
+        return new EdgeWidth.Edges(
+                median(s -> s.edges().across()),
+                median(s -> s.edges().down()),
+                median(s -> s.edges().rising()),
+                median(s -> s.edges().falling()),
+                0);
+    }
+
+    private Optional<Condition.Smear> smear() {
+        var edges = edges();
+        return edges.lopsided() < LOPSIDED
+                ? Optional.empty()
+                : Optional.of(new Condition.Smear(edges.smear(), edges.angle()));
     }
 
     private double bell() {

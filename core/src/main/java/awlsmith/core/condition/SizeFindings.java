@@ -17,6 +17,9 @@ final class SizeFindings {
     /** Share of the frames looked at that must say the same. */
     private static final double MOST = 0.5;
 
+    /** In its words where pixels were repeated. */
+    static final String REPEATED = "by repeating pixels";
+
     private SizeFindings() {}
 
     /**
@@ -45,7 +48,7 @@ final class SizeFindings {
                         Locale.ROOT,
                         "enlarged %s times before%s: made at about %dx%d",
                         number(factor),
-                        repeated ? ", by repeating pixels" : "",
+                        repeated ? ", " + REPEATED : "",
                         Math.round(format.width() / factor),
                         Math.round(format.height() / factor));
         return new Finding(

@@ -50,10 +50,17 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final double DEBLUR_FROM = 1.4;
 
     private static final double DEBLUR_MOST = 4;
+    /** A blur of one way of fewer samples is one of all ways, for all that matters; of more nothing can be undone by computing. */
+    private static final double LEAST_SMEAR = 3;
+
+    private static final double MOST_SMEAR = 20;
     /** Rounded by less than this, of 255, what a codec left does not spoil it. */
     private static final double FINELY_ROUNDED = 8;
     /** Blurred by so much, what comes out is enlarged as worn. */
     private static final double WORN_FROM = 1.3;
+
+    /** Per cent of softness of what a kernel enlarged and the mean made small again; by docs/detail.md. */
+    private static final long AVERAGED = 75;
 
     /** Largest factor of enlarging. */
     private static final double MOST_FACTOR = 8;
@@ -245,9 +252,25 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             return Optional.empty();
         }
         double size = Math.min(DEBLUR_MOST, Math.rint(10 * bell) / 10);
+        Optional<Condition.Smear> smear =
+                condition.smear().filter(one -> one.length() / enlarged(condition) >= LEAST_SMEAR);
         boolean sound = !condition.finding("noise").isNoticed()
                 && !condition.finding("blocks").isNoticed()
                 && rounding(condition) < FINELY_ROUNDED;
+        if (smear.isPresent() && sound) {
+            double length = Math.rint(10 * smear.get().length() / enlarged(condition)) / 10;
+            return Optional.of(new Part(
+                    Step.of(
+                            "deblur",
+                            Map.of(
+                                    "kind",
+                                    "line",
+                                    "size",
+                                    Math.min(MOST_SMEAR, length),
+                                    "angle",
+                                    Math.rint(smear.get().angle()) % 180)),
+                    blur.words()));
+        }
         if (bell >= DEBLUR_FROM && sound || Models.of(ModelCard.Job.REFINE).isEmpty()) {
             return Optional.of(new Part(Step.of("deblur", Map.of("size", size)), blur.words()));
         }
@@ -352,6 +375,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             if (untouched && model.equals("photographic") && softness.isPresent()) {
                 settings.put("softness", Math.round(softness.get().value()));
                 reason += "; " + softness.get().words();
+            } else if (before > 1
+                    && model.equals("photographic")
+                    && !condition.finding("enlarged").words().contains(SizeFindings.REPEATED)) {
+                settings.put("softness", AVERAGED);
             }
         }
         if (!format.sar().equals(Rational.ONE)) {

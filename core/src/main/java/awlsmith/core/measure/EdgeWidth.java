@@ -23,6 +23,9 @@ public final class EdgeWidth {
     /** Share of the edge's height by which a level may vary from sample to sample. */
     private static final float UNEVEN = 0.03f;
 
+    /** Widths between the four ways swing less than a cosine: by so much what is moved at half a right angle looks shorter. */
+    private static final double SLANTING = 0.15;
+
     private EdgeWidth() {}
 
     /**
@@ -54,6 +57,16 @@ public final class EdgeWidth {
         public double angle() {
             double angle = Math.toDegrees(Math.atan2(askew(), along())) / 2;
             return angle < 0 ? angle + 180 : angle;
+        }
+
+        /**
+         * About how far light was moved along the angle, in samples: what the widest way has more than that at right angles to it; 0 where only one
+         * way has edges. By hand, two pictures moved by 4, 7 and 11 along four angles: within a fifth.
+         */
+        public double smear() {
+            double swing = Math.hypot(along(), askew());
+            double slanting = 1 + SLANTING * Math.abs(Math.sin(Math.toRadians(2 * angle())));
+            return Double.isNaN(swing) ? 0 : slanting * Math.sqrt(2 * Math.min(swing, mean()));
         }
 
         private double mean() {

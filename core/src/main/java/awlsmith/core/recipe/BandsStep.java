@@ -39,6 +39,11 @@ final class BandsStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(STEP, ROUNDS, SHARE);
     }

@@ -45,6 +45,11 @@ final class CadenceStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(KIND, PERIOD, PHASE, ORDER);
     }

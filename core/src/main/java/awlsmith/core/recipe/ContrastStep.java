@@ -43,6 +43,11 @@ final class ContrastStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.COLOUR;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(LOCAL, SHADOWS, OVERALL, SHARE);
     }

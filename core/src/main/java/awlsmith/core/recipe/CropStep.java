@@ -36,6 +36,11 @@ final class CropStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(LEFT, TOP, WIDTH, HEIGHT);
     }

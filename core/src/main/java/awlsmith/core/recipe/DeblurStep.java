@@ -67,6 +67,11 @@ final class DeblurStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(KIND, SIZE, ANGLE, NOISE, CALM, SHARE);
     }

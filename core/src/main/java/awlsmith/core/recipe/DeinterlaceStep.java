@@ -48,6 +48,11 @@ final class DeinterlaceStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(MODE, RATE, ORDER);
     }

@@ -73,6 +73,11 @@ final class DenoiseStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(MODE, STRENGTH, COLOUR, FRAMES, NOISE, GRAIN, SHARE);
     }

@@ -41,6 +41,11 @@ final class DitherStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(COLOURS, RADIUS, SHARE);
     }

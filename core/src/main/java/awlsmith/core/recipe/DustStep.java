@@ -48,6 +48,11 @@ final class DustStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(FROM, LARGEST, SCRATCHES, SHARE);
     }

@@ -179,6 +179,11 @@ final class EnlargeStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.ENLARGE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(
                 FACTOR, TARGET, WIDTH, HEIGHT, FIT, OFFSET, PIXELS, MODEL, MODE, TEXTURE, SOFTNESS, STRENGTH, KERNEL);

@@ -28,6 +28,11 @@ final class EvenLightStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(REACH, STRENGTH);
     }

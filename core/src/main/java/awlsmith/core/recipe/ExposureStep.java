@@ -37,6 +37,11 @@ final class ExposureStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.COLOUR;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(STOPS, NEUTRAL, SHARE);
     }

@@ -67,6 +67,11 @@ final class GrainStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(KIND, GIVEN_BACK, AMOUNT, COARSENESS, COLOUR);
     }

@@ -59,6 +59,11 @@ final class HaloStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(KIND, WIDTH, RADIUS, AMOUNT, SHARE);
     }

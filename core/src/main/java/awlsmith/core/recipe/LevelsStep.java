@@ -44,6 +44,11 @@ final class LevelsStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.COLOUR;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(BLACK, WHITE, GAMMA, CURVE, SHARE);
     }

@@ -29,6 +29,11 @@ final class LineStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(AMOUNT, WIDTH, LEAST, SHARE);
     }

@@ -48,6 +48,11 @@ final class OriginalStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(BLEND, TEXTURE, LIGHT);
     }

@@ -49,6 +49,11 @@ final class RateStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.MOTION;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(RATE);
     }

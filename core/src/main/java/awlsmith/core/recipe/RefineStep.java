@@ -46,6 +46,11 @@ final class RefineStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(SOFTNESS, ROUNDING, SHARE);
     }

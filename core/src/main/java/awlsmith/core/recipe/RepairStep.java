@@ -44,6 +44,11 @@ final class RepairStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.CLEAN;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(ROUNDING, COLOUR, SHARE);
     }

@@ -71,6 +71,11 @@ final class SharpenStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(KIND, RADIUS, AMOUNT, SPARE, SKIN, THRESHOLD, MOST, SHARE);
     }

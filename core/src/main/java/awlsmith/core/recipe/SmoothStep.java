@@ -35,6 +35,11 @@ final class SmoothStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(AMOUNT, SURFACE, RADIUS, SHARE);
     }

@@ -26,6 +26,11 @@ final class SpeedStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.MOTION;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(SPEED);
     }

@@ -33,6 +33,11 @@ final class StairsStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.DETAIL;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(AMOUNT, REACH, SHARE);
     }

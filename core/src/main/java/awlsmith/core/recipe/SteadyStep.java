@@ -38,6 +38,11 @@ final class SteadyStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.MOTION;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(OVER, RIM);
     }

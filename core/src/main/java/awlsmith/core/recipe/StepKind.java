@@ -25,6 +25,9 @@ public interface StepKind {
     /** What it is for, in a sentence. */
     String purpose();
 
+    /** Where it stands among the others. */
+    StepGroup group();
+
     /** What can be set, the most important first. */
     List<Param> params();
 

@@ -39,6 +39,11 @@ final class TableStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.COLOUR;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(FILE, SHARE);
     }

@@ -56,6 +56,11 @@ final class TransparencyStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(READS, LEAVES, BEHIND);
     }

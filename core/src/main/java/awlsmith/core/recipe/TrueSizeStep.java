@@ -37,6 +37,11 @@ final class TrueSizeStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(FACTOR);
     }

@@ -55,6 +55,11 @@ final class TurnStep implements StepKind {
     }
 
     @Override
+    public StepGroup group() {
+        return StepGroup.PREPARE;
+    }
+
+    @Override
     public List<Param> params() {
         return List.of(TURN, MIRROR, ANGLE);
     }

@@ -330,4 +330,30 @@ class ConditionTest {
         // flat colours with hard edges count as drawn, which keeps its haloes
         assertThat(haloes.isPresent()).isEqualTo(!condition.drawn());
     }
+
+    /** A blur of one way is undone along it, not in all directions. */
+    @Test
+    void whatWasMovedIsUndoneAlongItsWay() {
+        // discs, each sample the mean of thirteen beside each other
+        var condition = judge(8, (n, x, y) -> {
+                    double sum = 0;
+                    for (int t = -6; t <= 6; t++) {
+                        double u = Math.floorMod(x + t, 48) - 24;
+                        double v = y % 48 - 24;
+                        sum += Math.clamp((15 - Math.hypot(u, v)) / 2, 0, 1);
+                    }
+                    return 0.25 + 0.5 * sum / 13;
+                })
+                .condition();
+        double angle = condition.smear().orElseThrow().angle();
+        assertThat(Math.min(angle, 180 - angle)).isLessThan(8);
+        assertThat(condition.smear().orElseThrow().length()).isBetween(8.0, 16.0);
+        var step = Suggestion.of(condition, FORMAT, NOTHING).parts().stream()
+                .map(Suggestion.Part::step)
+                .filter(one -> one.kind().equals("deblur"))
+                .findFirst();
+        if (!condition.drawn()) {
+            assertThat(step.orElseThrow().settings().given()).containsEntry("kind", "line");
+        }
+    }
 }

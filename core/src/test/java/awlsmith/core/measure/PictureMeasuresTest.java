@@ -172,6 +172,8 @@ class PictureMeasuresTest {
         double off = Math.abs(edges.angle() - degrees);
         assertThat(Math.min(off, 180 - off)).isLessThan(4);
         assertThat(edges.lopsided()).isGreaterThan(1.4);
+        // along a line of 13 samples
+        assertThat(edges.smear()).isBetween(9.0, 15.5);
     }
 
     @Test

@@ -8,7 +8,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Every kind of step with its parameters: the screens' controls follow from these. */
 @RestController
 class StepController {
-    record StepDescription(String id, String name, String purpose, List<ParamDescription> params) {}
+    record StepDescription(String id, String name, String purpose, String group, List<ParamDescription> params) {}
 
     @GetMapping("/api/steps")
     List<StepDescription> steps() {
@@ -17,6 +17,7 @@ class StepController {
                         kind.id(),
                         kind.name(),
                         kind.purpose(),
+                        kind.group().id(),
                         kind.params().stream().map(ParamDescription::of).toList()))
                 .toList();
     }

@@ -1,0 +1,63 @@
+import type { ConditionFacts, Recipe, RecipeStep, StepDescription } from '@/api/client'
+
+/** In the order in which one usually works; groups that are not among them come last. */
+const ORDER = ['prepare', 'clean', 'enlarge', 'detail', 'motion', 'colour', 'sound']
+
+export interface PickerRow {
+  kind: StepDescription
+  /** Its purpose, or why it is suggested. */
+  words: string
+  /** What it is added with. */
+  settings: RecipeStep['settings']
+  /** Key that adds it at once, or none. */
+  key: string
+}
+
+export interface PickerGroup {
+  title: string
+  rows: PickerRow[]
+}
+
+/**
+ * The kinds of steps by what they are for; first those that the clip's condition speaks for and the recipe has not yet.
+ *
+ * @param typed only kinds with all these words in name, purpose or reason
+ */
+export function pickerGroups(
+  kinds: StepDescription[],
+  condition: ConditionFacts | undefined,
+  recipe: Recipe,
+  typed: string,
+): PickerGroup[] {
+  const had = new Set(recipe.steps.filter((step) => step.on).map((step) => step.step))
+  const wanted = (condition?.suggestion.steps ?? []).flatMap((one) => {
+    const kind = kinds.find((step) => step.id === one.step)
+    return kind && !had.has(one.step)
+      ? [{ kind, words: one.reason, settings: one.settings as RecipeStep['settings'] }]
+      : []
+  })
+  const rank = (group: string) => (ORDER.includes(group) ? ORDER.indexOf(group) : ORDER.length)
+  const titles = [...new Set(kinds.map((kind) => kind.group))].sort((a, b) => rank(a) - rank(b))
+  const groups: PickerGroup[] = [
+    {
+      title: 'suggested by this clip',
+      rows: wanted.map((row, i) => ({ ...row, key: i < 9 ? String(i + 1) : '' })),
+    },
+    ...titles.map((title) => ({
+      title,
+      rows: kinds
+        .filter((kind) => kind.group === title)
+        .map((kind) => ({ kind, words: kind.purpose, settings: {}, key: '' })),
+    })),
+  ]
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
+  return groups
+    .map((group) => ({
+      ...group,
+      rows: group.rows.filter((row) => {
+        const text = `${row.kind.name} ${row.words} ${group.title}`.toLowerCase()
+        return words.every((word) => text.includes(word))
+      }),
+    }))
+    .filter((group) => group.rows.length > 0)
+}
