@@ -104,7 +104,7 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
 <style scoped>
 .picker {
   padding: 16px 20px 12px;
-  max-height: min(640px, 86vh);
+  height: min(640px, 86vh);
   display: flex;
   flex-direction: column;
 }
@@ -116,7 +116,12 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
   color: var(--ink);
   font: 16px/1.4 var(--label);
   padding: 4px 0;
-  outline-offset: 4px;
+}
+
+/* the field has the focus as long as this is open: its line says so */
+.typed:focus {
+  outline: none;
+  box-shadow: 0 1px 0 var(--ink);
 }
 
 .hint {
@@ -127,6 +132,8 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
 .list {
   overflow: hidden auto;
   min-height: 0;
+  margin-left: -8px;
+  padding-left: 8px;
 }
 
 .group {

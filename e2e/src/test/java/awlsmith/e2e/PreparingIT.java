@@ -329,6 +329,8 @@ class PreparingIT extends BrowserIT {
 
     private static void addStep(String name) {
         page.getByText("+ step").click();
+        page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Find a step"))
+                .fill(name);
         page.locator(".kind:has(b:text-is(\"" + name + "\"))").first().click();
     }
 
