@@ -173,7 +173,9 @@ class WholePathIT extends BrowserIT {
         var seen = new HashSet<String>(List.of(plain));
         for (ModelCard card : Models.enlarging()) {
             String mode = card.mode().id();
-            String label = Character.toUpperCase(mode.charAt(0)) + mode.substring(1);
+            String label = card.mode() == ModelCard.Mode.MADE
+                    ? "Texture made"
+                    : Character.toUpperCase(mode.charAt(0)) + mode.substring(1);
             assertThat(seen.add(choose(card.id(), label)))
                     .as("%s %s is like another", card.id(), label)
                     .isTrue();
