@@ -1,6 +1,5 @@
 package awlsmith.core.condition;
 
-import awlsmith.core.clean.RepairStage;
 import awlsmith.core.measure.Borders;
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.Models;
@@ -274,8 +273,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (bell >= DEBLUR_FROM && sound || Models.of(ModelCard.Job.REFINE).isEmpty()) {
             return Optional.of(new Part(Step.of("deblur", Map.of("size", size)), blur.words()));
         }
+        // how soft it is the step measures by the sharpest edges: the middle of all is too much where some of the scene
+        // is out of focus
         Map<String, Object> settings = new java.util.TreeMap<>();
-        settings.put("softness", Math.min(RepairStage.SOFTEST, size));
         condition
                 .ifThere("rounding")
                 .ifPresent(found -> settings.put("rounding", Math.max(1, Math.rint(found.value()))));
