@@ -29,6 +29,8 @@ public record TrueSize(double factor, double orElse, boolean repeated) {
     private static final double FAINT = 0.05 / 255;
     /** Cycles a sample below which pictures have rhythms of their own. */
     private static final double SLOWEST = 0.1;
+    /** What was made a little smaller has rhythms below this; enlarging by less than 1.3 has too, and loses little. */
+    private static final double SLOWEST_ENLARGED = 0.23;
     /** What both ways must agree to, cycles a sample. */
     private static final double ALIKE = 0.006;
 
@@ -65,6 +67,9 @@ public record TrueSize(double factor, double orElse, boolean repeated) {
             return NONE;
         }
         double rate = (across.rate() + down.rate()) / 2;
+        if (rate < SLOWEST_ENLARGED) {
+            return NONE;
+        }
         double eighth = Math.abs(8 * rate - Math.rint(8 * rate)) / 8;
         if (eighth < ALIKE && Math.abs(rate - 0.25) > ALIKE
                 || !passes(across, down, eighth < ALIKE ? EIGHTHS : OTHERS)) {
