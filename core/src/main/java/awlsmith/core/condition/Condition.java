@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param coarse whether its noise is coarser than from pixel to pixel
  * @param bell standard deviation of the bell that edges look blurred by, in samples; NaN where there are too few
  * @param smear a blur of one way, as moved cameras leave it, if there is one
+ * @param repeated whether it was enlarged by repeating pixels
  */
 public record Condition(
         List<Finding> findings,
@@ -29,7 +30,8 @@ public record Condition(
         Light light,
         boolean coarse,
         double bell,
-        Optional<Smear> smear) {
+        Optional<Smear> smear,
+        boolean repeated) {
     public Condition {
         findings = List.copyOf(findings);
     }

@@ -103,8 +103,8 @@ public final class Judge {
         findings.add(shake());
         findings.add(repeats(pulldown));
         findings.add(stairs());
-        findings.add(
-                SizeFindings.enlarged(notes.samples().stream().map(Sample::size).toList(), bell(), notes.format()));
+        var size = SizeFindings.size(notes.samples().stream().map(Sample::size).toList(), bell());
+        findings.add(SizeFindings.enlarged(size, notes.format()));
         findings.add(dots);
         findings.add(SurfaceFindings.bands(median(Sample::bands)));
         findings.add(haloes());
@@ -122,7 +122,17 @@ public final class Judge {
         findings.add(flat());
         sound.ifPresent(heard -> findings.addAll(SoundFindings.of(heard)));
         return new Condition(
-                findings, scan, pulldown, borders, cuts.size(), drawn, light(), isCoarse(), bell(), smear());
+                findings,
+                scan,
+                pulldown,
+                borders,
+                cuts.size(),
+                drawn,
+                light(),
+                isCoarse(),
+                bell(),
+                smear(),
+                size.repeated());
     }
 
     private Finding noise() {

@@ -17,16 +17,13 @@ final class SizeFindings {
     /** Share of the frames looked at that must say the same. */
     private static final double MOST = 0.5;
 
-    /** In its words where pixels were repeated. */
-    static final String REPEATED = "by repeating pixels";
-
     private SizeFindings() {}
 
     /**
      * @param sizes of frames here and there
      * @param bell that edges look blurred by, in samples; NaN where there are too few
      */
-    static Finding enlarged(List<TrueSize> sizes, double bell, Format format) {
+    static TrueSize size(List<TrueSize> sizes, double bell) {
         // rates are only known to a few thousandths
         Map<Long, List<TrueSize>> alike = sizes.stream()
                 .filter(size -> size.factor() > 1)
@@ -42,13 +39,19 @@ final class SizeFindings {
             double large = middle(usual, TrueSize::orElse);
             factor = repeated ? small : bell >= LARGE_BLUR * large ? large : bell >= LEAST_BLUR * small ? small : 1;
         }
+        return new TrueSize(factor, factor, repeated && factor > 1);
+    }
+
+    /** @param size of the whole clip */
+    static Finding enlarged(TrueSize size, Format format) {
+        double factor = size.factor();
         String words = factor == 1
                 ? "nothing speaks for an earlier enlarging"
                 : String.format(
                         Locale.ROOT,
                         "enlarged %s times before%s: made at about %dx%d",
                         number(factor),
-                        repeated ? ", " + REPEATED : "",
+                        size.repeated() ? ", by repeating pixels" : "",
                         Math.round(format.width() / factor),
                         Math.round(format.height() / factor));
         return new Finding(

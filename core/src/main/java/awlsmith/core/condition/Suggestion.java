@@ -375,9 +375,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             if (untouched && model.equals("photographic") && softness.isPresent()) {
                 settings.put("softness", Math.round(softness.get().value()));
                 reason += "; " + softness.get().words();
-            } else if (before > 1
-                    && model.equals("photographic")
-                    && !condition.finding("enlarged").words().contains(SizeFindings.REPEATED)) {
+            } else if (before > 1 && model.equals("photographic") && !condition.repeated()) {
                 settings.put("softness", AVERAGED);
             }
         }

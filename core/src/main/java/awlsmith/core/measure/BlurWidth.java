@@ -1,6 +1,7 @@
 package awlsmith.core.measure;
 
 import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.TapRows;
 import java.util.Arrays;
 
 /**
@@ -116,29 +117,22 @@ public final class BlurWidth {
 
     private static Plane blurred(Plane p) {
         int reach = BELL.length / 2;
+        var taps = new TapRows(BELL);
+        int[] starts = new int[BELL.length];
+        Arrays.setAll(starts, k -> k);
         Plane middle = Plane.of(p.width(), p.height());
         float[] row = new float[p.width() + 2 * reach];
         for (int y = 0; y < p.height(); y++) {
-            for (int i = 0; i < row.length; i++) {
-                row[i] = p.at(Math.clamp(i - (long) reach, 0, p.width() - 1), y);
-            }
-            for (int k = 0; k < BELL.length; k++) {
-                add(BELL[k], row, k, middle.data(), middle.row(y), p.width());
-            }
+            p.rowAround(y, -reach, row);
+            taps.sum(row, starts, middle.data(), middle.row(y), p.width());
         }
         Plane out = Plane.of(p.width(), p.height());
         for (int y = 0; y < p.height(); y++) {
-            for (int k = 0; k < BELL.length; k++) {
-                int from = middle.row(Math.clamp(y + k - (long) reach, 0, p.height() - 1));
-                add(BELL[k], middle.data(), from, out.data(), out.row(y), p.width());
+            for (int k = 0; k < starts.length; k++) {
+                starts[k] = middle.row(Math.clamp(y + k - (long) reach, 0, p.height() - 1));
             }
+            taps.sum(middle.data(), starts, out.data(), out.row(y), p.width());
         }
         return out;
-    }
-
-    private static void add(float tap, float[] from, int at, float[] sums, int to, int count) {
-        for (int x = 0; x < count; x++) {
-            sums[to + x] += tap * from[at + x];
-        }
     }
 }

@@ -94,13 +94,13 @@ public record TrueSize(double factor, double orElse, boolean repeated) {
         int length = (across ? luma.width() : luma.height()) - order;
         double[] sums = new double[length];
         int lines = across ? luma.height() : luma.width();
-        for (int line = 0; line < lines; line++) {
-            int at = across ? luma.row(line) : luma.row(0) + line;
-            for (int i = 0; i < length; i++) {
-                int x = at + i * step;
-                float one = d[x + step] - d[x];
-                float by = order == 1 ? one : d[x + 2 * step] - d[x + step] - one;
-                sums[i] += Math.min(CAP, Math.abs(by));
+        // rows as they lie, whichever way is asked
+        for (int y = 0; y < (across ? lines : length); y++) {
+            int at = luma.row(y);
+            for (int x = 0; x < (across ? length : lines); x++, at++) {
+                float one = d[at + step] - d[at];
+                float by = order == 1 ? one : d[at + 2 * step] - d[at + step] - one;
+                sums[across ? x : y] += Math.min(CAP, Math.abs(by));
             }
         }
         for (int i = 0; i < length; i++) {

@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.clean.RepairStage;
 import awlsmith.core.measure.BlurWidth;
+import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.pipeline.Timing;
@@ -11,6 +12,9 @@ import java.util.Map;
 /** Finds how soft a clip is by its sharpest edges, from some frames all along it. */
 final class MeasureBlur implements Analysis<MeasureBlur.Blur> {
     private static final int LOOKED_AT = 8;
+    /** Of R'G'B' the plane that says most of the light. */
+    private static final int GREEN = 1;
+
     /** Smaller pictures have too few edges. */
     private static final int LEAST_SIDE = 16;
     /**
@@ -39,20 +43,12 @@ final class MeasureBlur implements Analysis<MeasureBlur.Blur> {
         return new SomeFrames<>(
                 LOOKED_AT,
                 frame -> {
-                    Plane light = frame.plane(
-                            frame.planes().size() == 3 && input.chroma().isDifference(1)
-                                    ? 0
-                                    : green(frame.planes().size()));
+                    Plane light = frame.plane(input.chroma() == Chroma.RGB ? GREEN : 0);
                     return Math.min(light.width(), light.height()) < LEAST_SIDE
                             ? Double.NaN
                             : BlurWidth.of(light).sharpest();
                 },
                 MeasureBlur::found);
-    }
-
-    /** Of R'G'B' the plane that says most of the light. */
-    private static int green(int planes) {
-        return planes == 3 ? 1 : 0;
     }
 
     private static Blur found(List<Double> looks) {

@@ -304,12 +304,10 @@ class ConditionTest {
     @Test
     void theSofterPictureWasEnlargedMore() {
         var sizes = java.util.Collections.nCopies(4, new awlsmith.core.measure.TrueSize(1.5, 3, false));
-        assertThat(SizeFindings.enlarged(sizes, 1.3, FORMAT).value()).isEqualTo(3);
-        assertThat(SizeFindings.enlarged(sizes, 0.7, FORMAT).value()).isEqualTo(1.5);
-        assertThat(SizeFindings.enlarged(sizes, 0.3, FORMAT).value()).isEqualTo(1);
-        assertThat(SizeFindings.enlarged(java.util.List.of(), Double.NaN, FORMAT)
-                        .value())
-                .isEqualTo(1);
+        assertThat(SizeFindings.size(sizes, 1.3).factor()).isEqualTo(3);
+        assertThat(SizeFindings.size(sizes, 0.7).factor()).isEqualTo(1.5);
+        assertThat(SizeFindings.size(sizes, 0.3).factor()).isEqualTo(1);
+        assertThat(SizeFindings.size(java.util.List.of(), Double.NaN).factor()).isEqualTo(1);
     }
 
     /** Edges alone between even surfaces: where light overshoots them it was sharpened, and that is undone. */
