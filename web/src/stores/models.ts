@@ -55,9 +55,9 @@ export const useModels = defineStore('models', () => {
 
   /** Whether it can be told how soft the footage is. */
   function isTold(id: string, mode: string): boolean {
-    return all.value.some(
-      (one) => one.id === id && one.mode === (mode === 'smooth' ? 'quality' : mode) && one.told,
-    )
+    // what smooth calms is made by crisp, where a model has it
+    const own = mode !== 'smooth' ? mode : modesOf(id).includes('crisp') ? 'crisp' : 'quality'
+    return all.value.some((one) => one.id === id && one.mode === own && one.told)
   }
 
   return { all, load, measure, measured, stop, modesOf, isTold }
