@@ -89,4 +89,51 @@ class ModelRecipeTest {
                     .hasMessageContaining("only some models can be told");
         }
     }
+
+    /** None of it is what the model of least error makes, half of it lies half way; other modes make none up. */
+    @Test
+    void madeTextureIsMixedIn() {
+        float[] quality = corrected("mode=quality");
+        float[] all = corrected("mode=made texture=100");
+        float[] half = corrected("mode=made texture=50");
+        assertThat(corrected("mode=made texture=0")).isEqualTo(quality);
+        double apart = 0;
+        for (int i = 0; i < all.length; i++) {
+            assertThat(half[i]).isCloseTo((quality[i] + all[i]) / 2, org.assertj.core.api.Assertions.within(1e-5f));
+            apart = Math.max(apart, Math.abs(all[i] - quality[i]));
+        }
+        assertThat(apart).isGreaterThan(0.002);
+        assertThatThrownBy(() -> stages("enlarge model=photographic mode=crisp texture=50"))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining("only mode made makes texture up");
+        assertThat(new Recipe(List.of(Step.parse("enlarge factor=2 model=photographic mode=made")))
+                        .on(Material.of(SMALL))
+                        .summary(0))
+                .isEqualTo("2x photographic, 70 % texture made up");
+    }
+
+    private static float[] corrected(String mode) {
+        var random = new java.util.SplittableRandom(3);
+        var frame = awlsmith.core.picture.Frame.blank(
+                SMALL, SMALL.whole(), 0, Rational.ZERO, new awlsmith.core.picture.PlanePool(0));
+        for (int i = 0; i < frame.plane(0).data().length; i++) {
+            frame.plane(0).data()[i] = (float) random.nextDouble();
+        }
+        return stages("enlarge factor=2 model=photographic " + mode)
+                .getFirst()
+                .treat(
+                        distance -> frame,
+                        new awlsmith.core.picture.Region(0, 0, 64, 64),
+                        new awlsmith.core.picture.PlanePool(0),
+                        awlsmith.core.pipeline.Work.alone())
+                .plane(0)
+                .packed();
+    }
+
+    @Test
+    void smoothCalmsWhatItsModelMakes() {
+        List<Stage> stages = stages("enlarge factor=2 model=photographic mode=smooth");
+        assertThat(stages).hasSize(2);
+        assertThat(stages.getLast()).isInstanceOf(awlsmith.core.detail.SmoothStage.class);
+    }
 }

@@ -25,8 +25,6 @@ import java.nio.file.Path;
  */
 final class Critic implements AutoCloseable {
     private static final String NAME = "critic";
-    /** Share of the first net's learning rate. */
-    private static final float RATE = 1f;
     /** Added to what both are shown, a step of eight bits: the truth's rounding must not give it away. */
     private static final float NOISE = 1 / 255f;
     /** Detail is faint beside light; the critic sees it so many times as strong. */
@@ -37,7 +35,7 @@ final class Critic implements AutoCloseable {
     private final CriticNet net = new CriticNet();
     private final Path folder;
 
-    /** @param folder where a critic of a run that was stopped may lie */
+    /** @param folder where a critic of a run that was stopped may lie; @param rate of learning, the first net's */
     Critic(Path folder, Shape pictures, Tracker rate, long seed) throws IOException {
         this.folder = folder;
         model = Model.newInstance(NAME, "PyTorch");
@@ -50,15 +48,7 @@ final class Critic implements AutoCloseable {
                 throw new IOException("the critic in " + folder + " cannot be read: " + e.getMessage(), e);
             }
         }
-        var adam = Adam.builder()
-                .optBeta1(0.5f)
-                .optLearningRateTracker(new Tracker() {
-                    @Override
-                    public float getNewValue(int update) {
-                        return RATE * rate.getNewValue(update);
-                    }
-                })
-                .build();
+        var adam = Adam.builder().optBeta1(0.5f).optLearningRateTracker(rate).build();
         trainer = model.newTrainer(new DefaultTrainingConfig(ai.djl.training.loss.Loss.l1Loss()).optOptimizer(adam));
         trainer.initialize(pictures);
         if (!known) {
@@ -79,9 +69,9 @@ final class Critic implements AutoCloseable {
     NDArray of(NDArray made, NDArray truth, NDArray plain) {
         NDArray told = opinion(made, plain);
         NDArray real = opinion(truth, plain).stopGradient();
-        return softPlus(real.sub(told.mean()))
+        return Activation.softPlus(real.sub(told.mean()))
                 .mean()
-                .add(softPlus(told.sub(real.mean()).neg()).mean());
+                .add(Activation.softPlus(told.sub(real.mean()).neg()).mean());
     }
 
     /** One step of learning to tell them apart; what it cost. */
@@ -90,9 +80,9 @@ final class Critic implements AutoCloseable {
         try (GradientCollector collector = trainer.newGradientCollector()) {
             NDArray told = opinion(made.stopGradient(), plain);
             NDArray real = opinion(truth, plain);
-            NDArray error = softPlus(told.sub(real.mean()))
+            NDArray error = Activation.softPlus(told.sub(real.mean()))
                     .mean()
-                    .add(softPlus(real.sub(told.mean()).neg()).mean());
+                    .add(Activation.softPlus(real.sub(told.mean()).neg()).mean());
             collector.backward(error);
             value = error.getFloat();
         }
@@ -107,10 +97,6 @@ final class Critic implements AutoCloseable {
         NDArray heard = detail.add(noise).mul(LOUDER);
         return trainer.forward(new NDList(NDArrays.concat(new NDList(heard, plain), 1)))
                 .singletonOrThrow();
-    }
-
-    private static NDArray softPlus(NDArray x) {
-        return Activation.softPlus(x);
     }
 
     /** Over what was kept before. */
