@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, onSignedOut } from './api/client'
-import AppHeader from './components/AppHeader.vue'
-import DropAnywhere from './components/DropAnywhere.vue'
-import KeyHelp from './components/KeyHelp.vue'
-import SeriesDialog from './components/SeriesDialog.vue'
+import { api, onSignedOut, Problem } from './api/client'
+import AppHeader from '@/components/common/AppHeader.vue'
+import DropAnywhere from '@/components/common/DropAnywhere.vue'
+import KeyHelp from '@/components/common/KeyHelp.vue'
+import SeriesDialog from '@/components/common/SeriesDialog.vue'
 import { useEarlyKeys } from './stores/earlyKeys'
 import { useFeed } from './stores/feed'
+import { useKeys } from './stores/keys'
 import { useNotices } from './stores/notices'
 import { useUploads } from './stores/uploads'
 
@@ -18,6 +19,7 @@ const route = useRoute()
 const router = useRouter()
 const signedIn = ref(false)
 const help = ref(false)
+const keys = useKeys()
 
 const earlyKeys = useEarlyKeys()
 onMounted(async () => {
@@ -36,6 +38,8 @@ function holdKey(event: KeyboardEvent) {
   }
 }
 
+// a place that does not arrive: the server is gone, or a newer one has other files
+router.onError(() => notices.fail(new Problem(0, 'This place could not be loaded. Load the page again.')))
 onBeforeUnmount(onSignedOut(() => void leave()))
 
 /** To signing in, and from there back to here. */
@@ -67,7 +71,7 @@ function wayBack(): string {
 
 function undo() {
   notices.undo?.()
-  notices.shown = false
+  notices.close()
 }
 
 async function enter() {
@@ -91,14 +95,19 @@ async function enter() {
 }
 
 function onKey(event: KeyboardEvent) {
-  if (event.key === '?' && !(event.target instanceof HTMLInputElement)) {
+  const typed =
+    event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]')
+  if (!event.ctrlKey && !event.metaKey && keys.meant(event.key) === '?' && !typed) {
     help.value = !help.value
   }
 }
+// `?` opens the keys wherever one is, with the focus anywhere or nowhere
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <v-app @keydown="onKey">
+  <v-app>
     <template v-if="signedIn">
       <AppHeader @help="help = true" @sign-out="signOut" />
       <div v-if="feed.link === 'lost'" class="lost" role="status">
@@ -111,15 +120,17 @@ function onKey(event: KeyboardEvent) {
     </template>
     <v-main v-else class="main"><router-view v-if="route.name === 'sign-in'" @signed-in="enter" /></v-main>
     <v-snackbar
-      v-model="notices.shown"
-      :timeout="notices.fault || notices.undo ? 9000 : 4000"
+      :key="notices.text"
+      :model-value="notices.shown"
+      :timeout="notices.fault ? -1 : notices.undo ? 9000 : 4000"
       location="bottom"
       color="#292929"
+      @update:model-value="notices.close"
     >
       <span :class="{ fault: notices.fault }" role="status">{{ notices.text }}</span>
       <template #actions>
-        <button v-if="notices.undo" class="link" type="button" @click="undo">undo</button>
-        <button class="link" type="button" @click="notices.shown = false">close</button>
+        <v-btn v-if="notices.undo" class="link" variant="plain" @click="undo">undo</v-btn>
+        <v-btn class="link" variant="plain" @click="notices.close">close</v-btn>
       </template>
     </v-snackbar>
   </v-app>

@@ -1,3 +1,6 @@
+import { config } from '@vue/test-utils'
+import { vuetify } from './vuetify'
+
 // happy-dom has no layout, so nothing ever changes size
 class NoResize implements ResizeObserver {
   observe() {}
@@ -5,3 +8,5 @@ class NoResize implements ResizeObserver {
   disconnect() {}
 }
 globalThis.ResizeObserver ??= NoResize
+
+config.global.plugins = [vuetify]

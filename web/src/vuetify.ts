@@ -24,7 +24,7 @@ export const vuetify = createVuetify({
     },
   },
   defaults: {
-    VBtn: { variant: 'flat', rounded: 'sm', ripple: false },
+    VBtn: { variant: 'outlined', rounded: 'sm', ripple: false },
     VTextField: { density: 'compact', variant: 'outlined', hideDetails: 'auto', color: 'primary' },
     VSelect: { density: 'compact', variant: 'outlined', hideDetails: 'auto', color: 'primary' },
     VSlider: { color: 'primary', trackSize: 3, thumbSize: 12, hideDetails: true, density: 'compact' },

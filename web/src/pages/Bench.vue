@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import BenchClip from '@/components/BenchClip.vue'
+import BenchClip from '@/components/bench/BenchClip.vue'
 import { useFeed } from '@/stores/feed'
 
 const props = defineProps<{ clip: string }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { RenderView } from '@/api/client'
-import RenderRow from '@/components/RenderRow.vue'
+import RenderRow from '@/components/dispatch/RenderRow.vue'
 import { useFeed } from '@/stores/feed'
 import { wait } from '@/view/words'
 

@@ -65,17 +65,12 @@ function download(one: SavedRecipe) {
       <span v-if="machine" class="label" data-test="machine"
         >they run on {{ machine.nets }}, {{ machine.cores }} at once</span
       >
-      <button
-        type="button"
-        class="button"
-        data-test="measure"
-        @click="models.measured === undefined ? models.measure() : models.stop()"
-      >
+      <v-btn data-test="measure" @click="models.measured === undefined ? models.measure() : models.stop()">
         <template v-if="models.measured !== undefined">
           Measuring {{ models.measured + 1 }} of {{ models.all.length }}, stop
         </template>
         <template v-else>{{ unmeasured ? 'Measure speeds' : 'Measure speeds again' }}</template>
-      </button>
+      </v-btn>
     </div>
     <article data-test="recipes">
       <div class="name">
@@ -87,8 +82,8 @@ function download(one: SavedRecipe) {
         <div v-for="one in recipes" :key="one.id" class="recipe">
           <b>{{ one.name }}</b>
           <span :class="one.unreadable ? 'fault' : 'quiet'">{{ one.unreadable ?? words(one) }}</span>
-          <button class="link" type="button" @click="download(one)">file</button>
-          <button class="link" type="button" @click="remove(one)">throw away</button>
+          <v-btn class="link" variant="plain" @click="download(one)">file</v-btn>
+          <v-btn class="link" variant="plain" @click="remove(one)">throw away</v-btn>
         </div>
       </div>
     </article>

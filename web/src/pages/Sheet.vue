@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import SheetClip from '@/components/SheetClip.vue'
+import SheetClip from '@/components/sheet/SheetClip.vue'
 import { useFeed } from '@/stores/feed'
 
 const props = defineProps<{ clip: string }>()

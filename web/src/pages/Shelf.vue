@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { api, type ClipView, Problem } from '@/api/client'
-import AsideList from '@/components/AsideList.vue'
-import ClipRow from '@/components/ClipRow.vue'
-import LinkDialog from '@/components/LinkDialog.vue'
-import UploadRow from '@/components/UploadRow.vue'
+import AsideList from '@/components/shelf/AsideList.vue'
+import ClipRow from '@/components/shelf/ClipRow.vue'
+import LinkDialog from '@/components/shelf/LinkDialog.vue'
+import UploadRow from '@/components/shelf/UploadRow.vue'
 import { treatAlike } from '@/stores/alike'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { useUploads } from '@/stores/uploads'
-import { BAR_HEADS, finding } from '@/view/condition'
+import { BAR_HEADS, finding, isDamaged } from '@/view/condition'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
@@ -19,8 +19,8 @@ const picker = ref<HTMLInputElement>()
 const folderPicker = ref<HTMLInputElement>()
 const linkRoots = ref<string[]>([])
 const linking = ref(false)
-const filter = ref('')
-const order = ref<'added' | 'title' | 'worst'>('added')
+const filter = ref<string | null>('')
+const order = ref<'newest' | 'title' | 'worst'>('newest')
 onMounted(async () => {
   void uploads.findBroken()
   linkRoots.value = await api.folders().catch(() => [])
@@ -28,14 +28,15 @@ onMounted(async () => {
 
 function severity(clip: ClipView): number {
   const condition = clip.examination?.condition
-  return finding(condition, condition?.worst)?.severity ?? 0
+  // a file that is damaged is wrong before anything that can be seen in it
+  return isDamaged(clip) ? 2 : (finding(condition, condition?.worst)?.severity ?? 0)
 }
 
 const all = computed(() => [...feed.clips.values()])
 const clips = computed(() => {
-  const wanted = filter.value.trim().toLowerCase()
+  const wanted = (filter.value ?? '').trim().toLowerCase()
   const by = {
-    added: (a: ClipView, b: ClipView) => a.addedAt.localeCompare(b.addedAt),
+    newest: (a: ClipView, b: ClipView) => b.addedAt.localeCompare(a.addedAt),
     title: (a: ClipView, b: ClipView) => a.title.localeCompare(b.title, undefined, { numeric: true }),
     worst: (a: ClipView, b: ClipView) => severity(b) - severity(a),
   }
@@ -99,24 +100,23 @@ function picked(event: Event) {
     <div class="top">
       <h1>Shelf</h1>
       <span v-if="clips.length" class="label">{{ summary }}</span>
-      <input
+      <v-text-field
         v-model="filter"
         class="filter"
         type="search"
         placeholder="Filter"
         aria-label="Filter by title or codec"
+        clearable
       />
-      <span class="segments" role="group" aria-label="Order">
-        <button type="button" :aria-pressed="order === 'added'" @click="order = 'added'">as taken in</button>
-        <button type="button" :aria-pressed="order === 'title'" @click="order = 'title'">title</button>
-        <button type="button" :aria-pressed="order === 'worst'" @click="order = 'worst'">most wrong</button>
-      </span>
+      <v-btn-toggle v-model="order" mandatory density="compact" aria-label="Order">
+        <v-btn value="newest">newest</v-btn>
+        <v-btn value="title">title</v-btn>
+        <v-btn value="worst">most wrong</v-btn>
+      </v-btn-toggle>
       <span class="label hint">Drop files anywhere, or</span>
-      <button v-if="linkRoots.length" class="button" type="button" @click="linking = true">
-        Link in place…
-      </button>
-      <button class="button" type="button" @click="folderPicker?.click()">Take in a folder…</button>
-      <button class="button go" type="button" @click="picker?.click()">Take in files…</button>
+      <v-btn v-if="linkRoots.length" @click="linking = true"> Link in place… </v-btn>
+      <v-btn @click="folderPicker?.click()">Take in a folder…</v-btn>
+      <v-btn color="primary" variant="flat" @click="picker?.click()">Take in files…</v-btn>
       <input ref="picker" type="file" multiple hidden aria-label="Take in files" @change="picked" />
       <input
         ref="folderPicker"
@@ -140,25 +140,28 @@ function picked(event: Event) {
     </div>
     <div v-if="chosen.length" class="alike" role="group" aria-label="Treat the selected alike">
       <b>{{ chosen.length === 1 ? '1 clip' : `${chosen.length} clips` }} selected</b>
-      <label>
-        give
-        <select v-model="giver" aria-label="Which recipe">
-          <option value="">what each one’s condition suggests</option>
-          <option v-for="clip in givers" :key="clip.id" :value="clip.id">
-            the recipe of {{ clip.title }}
-          </option>
-        </select>
-      </label>
-      <button class="button go" type="button" :disabled="giving" @click="give">
+      <v-select
+        v-model="giver"
+        class="giver"
+        label="give"
+        aria-label="Which recipe"
+        :items="[
+          { value: '', title: 'what each one’s condition suggests' },
+          ...givers.map((clip) => ({ value: clip.id, title: `the recipe of ${clip.title}` })),
+        ]"
+      />
+      <v-btn color="primary" variant="flat" :disabled="giving" @click="give">
         {{ giving ? 'Giving…' : 'Give' }}
-      </button>
-      <button class="link" type="button" @click="selected = new Set()">Select none</button>
+      </v-btn>
+      <v-btn class="link" variant="plain" @click="selected = new Set()">Select none</v-btn>
     </div>
-    <div class="head label" aria-hidden="true">
-      <span></span><span></span
+    <div v-if="clips.length" class="head label" aria-hidden="true">
+      <span></span><span></span><span></span
       ><span class="heads"
-        ><i v-for="head in BAR_HEADS" :key="head">{{ head }}</i></span
-      ><span>most wrong</span><span>takes</span><span>sent out</span><span></span>
+        ><i v-for="head in BAR_HEADS" :key="head"
+          ><b>{{ head }}</b></i
+        ></span
+      ><span>most wrong</span><span>takes</span><span></span>
     </div>
     <div role="list">
       <div v-for="one in uploads.broken" :key="one.key" class="broken" role="listitem">
@@ -167,7 +170,7 @@ function picked(event: Event) {
           >was sent in part only ({{ bytes(one.bytes) }} in all); drop it again and it goes on from
           there</span
         >
-        <button class="link" type="button" @click="uploads.forgetBroken(one.key)">Forget it</button>
+        <v-btn class="link" variant="plain" @click="uploads.forgetBroken(one.key)">Forget it</v-btn>
       </div>
       <UploadRow v-for="upload in uploads.uploads" :key="upload.key" :upload="upload" />
       <ClipRow
@@ -208,20 +211,31 @@ function picked(event: Event) {
 
 .head {
   display: grid;
-  grid-template-columns: 352px minmax(260px, 1fr) 110px 190px 52px 52px 60px;
+  grid-template-columns: 28px 330px minmax(250px, 1fr) 110px 190px 72px 64px;
   gap: 18px;
+  align-items: end;
   padding: 0 20px 6px;
 }
 
 .heads {
   display: flex;
   gap: 6px;
+  height: 42px;
 }
 
 .heads i {
+  position: relative;
   width: 13px;
-  font-style: normal;
-  font-size: 11px;
+}
+
+.heads b {
+  position: absolute;
+  left: 6px;
+  bottom: 0;
+  font: 12px var(--label);
+  white-space: nowrap;
+  transform: rotate(-52deg);
+  transform-origin: left bottom;
 }
 
 .alike {
@@ -233,22 +247,13 @@ function picked(event: Event) {
   border-top: 1px solid var(--rule);
 }
 
-.alike select {
-  margin-left: 6px;
-  padding: 4px 8px;
-  border: 1px solid var(--rule);
-  background: var(--ground);
-  color: var(--ink);
-  font: 14px var(--sans);
+.giver {
+  max-width: 340px;
 }
 
 .filter {
-  width: 120px;
-  padding: 4px 8px;
-  border: 1px solid var(--rule);
-  background: var(--ground);
-  color: var(--ink);
-  font: 14px var(--sans);
+  flex: none;
+  width: 150px;
 }
 
 .broken {
@@ -266,7 +271,8 @@ function picked(event: Event) {
 
 @media (width < 1240px) {
   .head {
-    display: none;
+    grid-template-columns: 28px 200px minmax(220px, 1fr) 110px 150px 66px 64px;
+    gap: 14px;
   }
 }
 </style>

@@ -46,7 +46,7 @@ async function signIn() {
         autocomplete="current-password"
         :error-messages="problem"
       />
-      <button class="button go" type="submit">Sign in</button>
+      <v-btn color="primary" variant="flat" type="submit">Sign in</v-btn>
     </form>
   </section>
 </template>

@@ -11,6 +11,7 @@ import {
   type TakeView,
   tellSignedOut,
 } from '@/api/client'
+import { useFresh } from './fresh'
 
 /** What else the stream tells, by the event's name; views that show such things listen for them. */
 export interface Told {
@@ -79,8 +80,17 @@ export const useFeed = defineStore('feed', () => {
           .catch(later)
       }
     }
-    on<ClipView>('clip', (clip) => clips.value.set(clip.id, clip))
-    on<{ id: string }>('clip-removed', ({ id }) => clips.value.delete(id))
+    on<ClipView>('clip', (clip) => {
+      // the archive's own clips come by themselves
+      if (loaded.value && !clips.value.has(clip.id) && !demo.value.label) {
+        useFresh().arrived(clip.id)
+      }
+      clips.value.set(clip.id, clip)
+    })
+    on<{ id: string }>('clip-removed', ({ id }) => {
+      clips.value.delete(id)
+      useFresh().looked(id)
+    })
     on<RenderView>('render', (render) => renders.value.set(render.id, render))
     on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
     on<DemoMaking>('demo', (making) => (demo.value = making))

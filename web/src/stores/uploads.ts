@@ -68,20 +68,27 @@ export const useUploads = defineStore('uploads', () => {
         bytes: file.size,
         sent: 0,
         startedAt: 0,
-        problem:
-          file.size > largest.value
-            ? `${file.name} is ${bytes(file.size)}; at most ${bytes(largest.value)} can be taken in here`
-            : '',
+        problem: refused(file),
         stop: () => {
           stop.abort()
           dismiss(key)
         },
       })
-      if (file.size > largest.value) {
+      if (refused(file)) {
         continue
       }
       chain = chain.then(() => run(key, file, stop.signal, more))
     }
+  }
+
+  /** Why a file is not even sent; empty where it is. */
+  function refused(file: File): string {
+    if (file.size === 0) {
+      return `${file.name} is empty: there is nothing in it. Copy it anew from where it came, then drop it again`
+    }
+    return file.size > largest.value
+      ? `${file.name} is ${bytes(file.size)}; at most ${bytes(largest.value)} can be taken in here`
+      : ''
   }
 
   async function run(key: number, file: File, signal: AbortSignal, more: Record<string, string>) {

@@ -2,7 +2,7 @@ import type { ClipView, ConditionFacts, Finding, Recipe, RecipeStep } from '@/ap
 
 /** The defects every clip shows as bars, always in this order, and their short names above the column. */
 export const BARS = ['noise', 'blocks', 'blur', 'comb', 'shake', 'repeats']
-export const BAR_HEADS = ['nz', 'bk', 'bl', 'cb', 'sh', 'rp']
+export const BAR_HEADS = ['noise', 'blocks', 'blur', 'comb', 'shake', 'repeats']
 
 /** What is most wrong with a clip, in words. */
 export function mostWrong(condition: ConditionFacts): string {
@@ -15,6 +15,14 @@ export function finding(condition: ConditionFacts | undefined, id: string | unde
 
 export function isExamining(clip: ClipView): boolean {
   return clip.examination?.state === 'WAITING' || clip.examination?.state === 'RUNNING'
+}
+
+/** Whether parts of its file cannot be read, are missing or wrong. */
+export function isDamaged(clip: ClipView): boolean {
+  const facts = clip.facts
+  return (
+    facts !== undefined && ((facts.damaged?.length ?? 0) > 0 || (facts.missing ?? 0) > 0 || facts.errors > 0)
+  )
 }
 
 /** The suggestion as a recipe. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { cropMoved, cropSized, snapped } from './crop'
+import { cropDrawn, cropMoved, cropSized, snapped } from './crop'
 
 const picture = { width: 720, height: 576 }
 const crop = { x: 100, y: 80, width: 200, height: 100 }
@@ -19,6 +19,24 @@ describe('a crop', () => {
     })
     expect(cropSized(crop, 'se', { x: 5, y: 6 }, picture, 0)).toEqual({ ...crop, width: 205, height: 106 })
     expect(cropSized(crop, 'n', { x: 0, y: 500 }, picture, 0)).toEqual({ ...crop, y: 164, height: 16 })
+  })
+
+  it('is drawn between two points any way round, inside the picture', () => {
+    const box = { x: 300, y: 200, width: 100, height: 50 }
+    expect(cropDrawn({ x: 300, y: 200 }, { x: 400, y: 250 }, picture, 0)).toEqual(box)
+    expect(cropDrawn({ x: 400, y: 250 }, { x: 300, y: 200 }, picture, 0)).toEqual(box)
+    expect(cropDrawn({ x: 700, y: 500 }, { x: 900, y: 900 }, picture, 0)).toEqual({
+      x: 700,
+      y: 500,
+      width: 20,
+      height: 76,
+    })
+    expect(cropDrawn({ x: 300, y: 200 }, { x: 302, y: 290 }, picture, 0)).toBeUndefined()
+    expect(cropDrawn({ x: 300, y: 200 }, { x: 400, y: 290 }, picture, 2)).toEqual({
+      ...box,
+      width: 100,
+      height: 50,
+    })
   })
 
   it('keeps a shape and stays inside while it does', () => {

@@ -41,6 +41,23 @@ export function cropSized(crop: Rect, grip: Grip, by: Point, picture: Size, shap
   return { x: west ? right - width : crop.x, y: north ? bottom - height : crop.y, width, height }
 }
 
+/**
+ * The rectangle between two points, inside the picture; none while it is too small to be meant.
+ *
+ * @param shape width to height that is kept, 0 for any
+ */
+export function cropDrawn(from: Point, to: Point, picture: Size, shape: number): Rect | undefined {
+  const inside = (at: Point) => ({ x: clamp(at.x, 0, picture.width), y: clamp(at.y, 0, picture.height) })
+  const a = inside(from)
+  const b = inside(to)
+  if (Math.abs(a.x - b.x) < SMALLEST / 2 || Math.abs(a.y - b.y) < SMALLEST / 2) {
+    return undefined
+  }
+  const start = { ...a, width: 0, height: 0 }
+  const grip: Grip = `${b.y < a.y ? 'n' : 's'}${b.x < a.x ? 'w' : 'e'}`
+  return cropSized(start, grip, { x: b.x - a.x, y: b.y - a.y }, picture, shape)
+}
+
 /** On whole samples that may be cut apart, inside the picture. */
 export function snapped(crop: Rect, picture: Size, step: Size): Rect {
   const place = (at: number, side: number, by: number) =>

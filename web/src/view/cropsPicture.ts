@@ -1,37 +1,96 @@
-import { paint, type Scene } from './paint'
+import { clamp, type Glass, type Rect, type Size } from './glass'
+import { paint, type Piece } from './paint'
+import { referenceWish, type Sides, sourceWish, type Spot, treatedWish } from './sides'
 import { captioned, type Captions } from './sheetPicture'
-import { ratio } from './words'
+import { stillOnce } from './useStill'
 
-const WIDTH = 960
-const HEIGHT = 300
-const MAGNIFIED = [1, 2, 4]
+/** Of one strip, both sides beside each other. */
+const STRIP = { width: 960, height: 300 }
+const HALF = { width: STRIP.width / 2, height: STRIP.height }
+/** Pixels of the picture to one of the treated picture's. */
+const MAGNIFIED = [2, 4, 8]
 
 /**
- * One spot as people show it to customers: both sides beside each other at three magnifications, each under its captions.
+ * Where crops are taken: the middle of the box that is kept, of a pin, or of what is seen, moved to where there is a treated picture.
  *
- * @param scene what the glass shows
- * @param scale its treated pixels to one of the screen's, at least 1: only then every pixel is at hand
+ * @param kept the part of the source that the treated picture shows
  */
-export function drawCrops(scene: Scene, scale: number, captions: Captions): HTMLCanvasElement {
-  const strips = MAGNIFIED.map((times) => {
-    const canvas = document.createElement('canvas')
-    canvas.width = WIDTH
-    canvas.height = HEIGHT
-    const ctx = canvas.getContext('2d', { alpha: false })
-    if (ctx) {
-      const glass = { ...scene.glass, scale: scene.glass.scale * times }
-      paint(ctx, { ...scene, glass, screen: { width: WIDTH, height: HEIGHT }, look: 'pair' })
-    }
-    return captioned(canvas, { ...captions, middle: `${captions.middle} · ${ratio(scale * times)}` })
-  })
-  const all = document.createElement('canvas')
-  all.width = WIDTH
-  all.height = strips.reduce((sum, strip) => sum + strip.height, 0)
+export function cropsSpot(box: Rect | undefined, pin: Rect | undefined, seen: Rect, kept: Rect) {
+  const rect = box ?? pin ?? seen
+  return {
+    x: clamp(rect.x + rect.width / 2, kept.x, kept.x + kept.width),
+    y: clamp(rect.y + rect.height / 2, kept.y, kept.y + kept.height),
+  }
+}
+
+/** The view in which a treated pixel is so many of the screen's. */
+export function glassAt(spot: { x: number; y: number }, sides: Sides, times: number): Glass {
+  const perY = sides.placement.height / sides.source.height
+  const perX = sides.placement.width / sides.source.width
+  return { ...spot, scale: perY * times, aspect: perX / perY }
+}
+
+/** What crops are taken of. */
+export interface Crops {
+  readonly spot: Omit<Spot, 'glass' | 'screen' | 'margin'>
+  readonly at: { x: number; y: number }
+  readonly sides: Sides
+  readonly against: { sides: Sides; reference: boolean } | undefined
+  readonly frame: Rect
+  readonly captions: Captions
+}
+
+/** One spot as people show it to customers: both sides beside each other at three true magnifications, each under its captions. */
+export async function drawCrops(crops: Crops, signal: AbortSignal): Promise<HTMLCanvasElement> {
+  const { sides, against } = crops
+  const widest = crops.spot as Omit<Spot, 'glass' | 'screen' | 'margin'>
+  const spot: Spot = { ...widest, glass: glassAt(crops.at, sides, MAGNIFIED[0]!), screen: HALF, margin: 0 }
+  const left = !against
+    ? sourceWish(spot, sides, false)
+    : against.reference
+      ? referenceWish(spot, sides)
+      : treatedWish(spot, against.sides)
+  const [source, treated] = await Promise.all([
+    stillOnce(left, 'crops-source', signal),
+    stillOnce(treatedWish(spot, sides), 'crops-treated', signal),
+  ])
+  const strips = MAGNIFIED.map((times) => strip(crops, source, treated, times))
+  return stacked(strips)
+}
+
+function strip(crops: Crops, source: Piece, treated: Piece, times: number): HTMLCanvasElement {
+  const canvas = sized(STRIP)
+  const ctx = canvas.getContext('2d', { alpha: false })
+  if (ctx) {
+    paint(ctx, {
+      glass: glassAt(crops.at, crops.sides, times),
+      screen: STRIP,
+      picture: crops.sides.source,
+      frame: crops.frame,
+      source,
+      treated,
+      look: 'pair',
+      edge: { at: 0.5, turn: 0 },
+      amplify: 1,
+    })
+  }
+  return captioned(canvas, { ...crops.captions, middle: `${crops.captions.middle} · ${times}:1` })
+}
+
+function sized(size: Size): HTMLCanvasElement {
+  const canvas = document.createElement('canvas')
+  canvas.width = size.width
+  canvas.height = size.height
+  return canvas
+}
+
+function stacked(strips: HTMLCanvasElement[]): HTMLCanvasElement {
+  const all = sized({ width: STRIP.width, height: strips.reduce((sum, one) => sum + one.height, 0) })
   const ctx = all.getContext('2d', { alpha: false })
   let y = 0
-  for (const strip of strips) {
-    ctx?.drawImage(strip, 0, y)
-    y += strip.height
+  for (const one of strips) {
+    ctx?.drawImage(one, 0, y)
+    y += one.height
   }
   return all
 }

@@ -8,7 +8,7 @@ export interface Did {
 
 /** A change smaller than this share is none. */
 const NOTHING = 0.08
-/** Overshoot beside edges that shows as a halo, as a share of their height. */
+/** Overshoot of edges that stand alone, beyond which it shows as a halo, as a share of their height. */
 const HALO = 0.06
 
 /** Pixels of the source that a frame lies beside its steady place, below which nobody sees it. */

@@ -2,8 +2,15 @@
 export interface Glass {
   readonly x: number
   readonly y: number
-  /** Screen pixels (of the device) to one source pixel. */
+  /** Screen pixels (of the device) to one source pixel, down. */
   readonly scale: number
+  /** How many times wider than high a source pixel is shown; 1 where nothing is said. */
+  readonly aspect?: number
+}
+
+/** Screen pixels to one source pixel, across. */
+function scaleAcross(glass: Glass): number {
+  return glass.scale * (glass.aspect ?? 1)
 }
 
 export interface Size {
@@ -26,11 +33,12 @@ export function clamp(value: number, low: number, high: number): number {
 }
 
 /** A rectangle as large as it goes on the screen. */
-export function fitted(rect: Rect, screen: Size): Glass {
+export function fitted(rect: Rect, screen: Size, aspect = 1): Glass {
   return {
     x: rect.x + rect.width / 2,
     y: rect.y + rect.height / 2,
-    scale: Math.min(screen.width / rect.width, screen.height / rect.height) || 1,
+    scale: Math.min(screen.width / (rect.width * aspect), screen.height / rect.height) || 1,
+    aspect,
   }
 }
 
@@ -65,17 +73,18 @@ export function around(source: Size, rect: Rect): Rect {
 /** Zooms so that the picture's point under `at` (from the screen's centre) stays where it is. */
 export function zoomAt(glass: Glass, scale: number, at: Point): Glass {
   const shift = 1 / glass.scale - 1 / scale
-  return { x: glass.x + at.x * shift, y: glass.y + at.y * shift, scale }
+  return { ...glass, x: glass.x + (at.x * shift) / (glass.aspect ?? 1), y: glass.y + at.y * shift, scale }
 }
 
 export function panBy(glass: Glass, dx: number, dy: number): Glass {
-  return { ...glass, x: glass.x - dx / glass.scale, y: glass.y - dy / glass.scale }
+  return { ...glass, x: glass.x - dx / scaleAcross(glass), y: glass.y - dy / glass.scale }
 }
 
 /** Keeps some of a rectangle in sight and the scale within reason. */
 export function held(glass: Glass, rect: Rect): Glass {
   const least = SMALLEST_PICTURE / Math.max(rect.width, rect.height)
   return {
+    ...glass,
     x: clamp(glass.x, rect.x, rect.x + rect.width),
     y: clamp(glass.y, rect.y, rect.y + rect.height),
     scale: clamp(glass.scale, least, LARGEST_SCALE),
@@ -84,10 +93,11 @@ export function held(glass: Glass, rect: Rect): Glass {
 
 /** A rectangle of the source picture on the screen, whose origin is its top left corner. */
 export function toScreen(glass: Glass, screen: Size, rect: Rect): Rect {
+  const across = scaleAcross(glass)
   return {
-    x: (rect.x - glass.x) * glass.scale + screen.width / 2,
+    x: (rect.x - glass.x) * across + screen.width / 2,
     y: (rect.y - glass.y) * glass.scale + screen.height / 2,
-    width: rect.width * glass.scale,
+    width: rect.width * across,
     height: rect.height * glass.scale,
   }
 }
@@ -95,7 +105,7 @@ export function toScreen(glass: Glass, screen: Size, rect: Rect): Rect {
 /** The source picture's point under a point of the screen. */
 export function toPicture(glass: Glass, screen: Size, at: Point): Point {
   return {
-    x: (at.x - screen.width / 2) / glass.scale + glass.x,
+    x: (at.x - screen.width / 2) / scaleAcross(glass) + glass.x,
     y: (at.y - screen.height / 2) / glass.scale + glass.y,
   }
 }
@@ -125,7 +135,8 @@ export function wanted(
 ): Wanted {
   const perX = place.width / source.width
   const perY = place.height / source.height
-  const seen = glass.scale / perX
+  // by the way in which more of them are seen
+  const seen = Math.max(scaleAcross(glass) / perX, glass.scale / perY)
   const reduce = seen >= 1 ? 1 : 2 ** Math.floor(Math.log2(1 / seen))
   const topLeft = toPicture(glass, screen, { x: -margin * screen.width, y: -margin * screen.height })
   const bottomRight = toPicture(glass, screen, {

@@ -1,17 +1,25 @@
 import { describe, expect, it } from 'vitest'
 import type { Recipe, RecipeStep } from '@/api/client'
-import { inWay, plainly, sizeWay, sourceRecipe, stepWith, withNewStep, withoutStep, withStep } from './recipe'
+import {
+  plainly,
+  sourceRecipe,
+  stepWith,
+  withNewStep,
+  withoutStep,
+  withStep,
+  withSteppedAside,
+} from './recipe'
 
 const step: RecipeStep = { step: 'enlarge', on: true, settings: { factor: 2, kernel: 'mitchell' } }
 const recipe: Recipe = { awlsmith: 1, steps: [step] }
 
 describe('the recipe', () => {
-  it('gives the size in exactly one way', () => {
-    const target = inWay(step, 'target', 1280, 720)
-    expect(target.settings).toEqual({ target: '1080p', kernel: 'mitchell' })
-    const pixels = inWay(target, 'pixels', 1920, 1080)
-    expect(pixels.settings).toEqual({ width: 1920, height: 1080, kernel: 'mitchell' })
-    expect([step, target, pixels].map(sizeWay)).toEqual(['factor', 'target', 'pixels'])
+  it('lets a step change places with its neighbour', () => {
+    const three = { ...recipe, steps: ['a', 'b', 'c'].map((kind) => ({ ...step, step: kind })) }
+    const order = (index: number, by: -1 | 1) =>
+      withSteppedAside(three, index, by).steps.map((one) => one.step)
+    expect(order(0, 1)).toEqual(['b', 'a', 'c'])
+    expect(order(2, -1)).toEqual(['a', 'c', 'b'])
   })
 
   it('is changed by copying, never in place', () => {

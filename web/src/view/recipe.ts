@@ -1,32 +1,5 @@
 import type { Recipe, RecipeStep } from '@/api/client'
 
-export type SizeWay = 'factor' | 'target' | 'pixels'
-
-/** In which of its three ways an enlarge step gives its size. */
-export function sizeWay(step: RecipeStep): SizeWay {
-  if ('target' in step.settings) {
-    return 'target'
-  }
-  return 'width' in step.settings || 'height' in step.settings ? 'pixels' : 'factor'
-}
-
-/** The step with its size given in another way, near what it was. */
-export function inWay(step: RecipeStep, way: SizeWay, width: number, height: number): RecipeStep {
-  const settings = { ...step.settings }
-  for (const key of ['factor', 'target', 'width', 'height', 'fit', 'offset']) {
-    delete settings[key]
-  }
-  if (way === 'factor') {
-    settings['factor'] = 2
-  } else if (way === 'target') {
-    settings['target'] = height > 1200 ? '2160p' : '1080p'
-  } else {
-    settings['width'] = width
-    settings['height'] = height
-  }
-  return { ...step, settings }
-}
-
 /** The recipe with one step replaced. */
 export function withStep(recipe: Recipe, index: number, step: RecipeStep): Recipe {
   return { ...recipe, steps: recipe.steps.map((old, i) => (i === index ? step : old)) }
@@ -49,6 +22,16 @@ export function withNewStep(
 
 export function withoutStep(recipe: Recipe, index: number): Recipe {
   return { ...recipe, steps: recipe.steps.filter((_, i) => i !== index) }
+}
+
+/** The recipe with a step in the place of the one before (-1) or behind it (1). */
+export function withSteppedAside(recipe: Recipe, index: number, by: -1 | 1): Recipe {
+  const steps = [...recipe.steps]
+  const [step] = steps.splice(index, 1)
+  if (step) {
+    steps.splice(index + by, 0, step)
+  }
+  return { ...recipe, steps }
 }
 
 /** The first so many steps. */

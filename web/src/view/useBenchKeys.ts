@@ -1,5 +1,6 @@
 import { onScopeDispose, watch } from 'vue'
 import { useEarlyKeys } from '@/stores/earlyKeys'
+import { useKeys } from '@/stores/keys'
 
 /** What keys do on the bench, by the key's name; what is held is told again when it is let go. */
 export interface Keys {
@@ -26,6 +27,7 @@ function asElement(target: EventTarget | null): Element | undefined {
 export function useBenchKeys(keys: () => Keys, ready: () => boolean) {
   const stop = new AbortController()
   const early = useEarlyKeys()
+  const own = useKeys()
   let taking = false
   watch(
     ready,
@@ -72,7 +74,7 @@ export function useBenchKeys(keys: () => Keys, ready: () => boolean) {
     if (event.ctrlKey || event.metaKey || event.altKey) {
       return
     }
-    const act = down[event.key]
+    const act = down[own.meant(event.key) ?? '']
     if (act) {
       event.preventDefault()
       act()
@@ -80,6 +82,6 @@ export function useBenchKeys(keys: () => Keys, ready: () => boolean) {
   }
 
   function onKeyUp(event: KeyboardEvent) {
-    keys().up[event.key]?.()
+    keys().up[own.meant(event.key) ?? '']?.()
   }
 }

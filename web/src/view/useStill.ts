@@ -69,35 +69,14 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
     asked = mine
     pending.value = true
     rough.value = false
-    const { part, reduce } = next.fetch
-    const request = {
-      frame: next.frame,
-      later: next.later ?? 0,
-      part,
-      reduce,
-      viewer,
-      ...(next.recipe ? { recipe: next.recipe } : {}),
-      ...(next.reference ? { reference: true } : {}),
-      ...(next.marked ? { marked: true } : {}),
-    }
+    const request = requestOf(next, viewer)
     const show = (bitmap: ImageBitmap): boolean => {
       if (asked !== mine) {
         bitmap.close()
         return false
       }
       drop(piece.value)
-      const perX = next.source.width / next.place.width
-      const perY = next.source.height / next.place.height
-      piece.value = {
-        bitmap,
-        covers: {
-          x: (part.x - next.place.x) * perX,
-          y: (part.y - next.place.y) * perY,
-          // the last pixel of a reduced picture may stand for less than a whole block
-          width: bitmap.width * reduce * perX,
-          height: bitmap.height * reduce * perY,
-        },
-      }
+      piece.value = pieceOf(bitmap, next)
       return true
     }
     const fetch = async () => {
@@ -139,6 +118,41 @@ export function useStill(viewer: string, failed: (error: unknown) => void, queue
   })
 
   return { piece, pending, rough, wish, has, asks, stop }
+}
+
+function requestOf(wish: StillWish, viewer: string) {
+  const { part, reduce } = wish.fetch
+  return {
+    frame: wish.frame,
+    later: wish.later ?? 0,
+    part,
+    reduce,
+    viewer,
+    ...(wish.recipe ? { recipe: wish.recipe } : {}),
+    ...(wish.reference ? { reference: true } : {}),
+    ...(wish.marked ? { marked: true } : {}),
+  }
+}
+
+function pieceOf(bitmap: ImageBitmap, wish: StillWish): Piece {
+  const { part, reduce } = wish.fetch
+  const perX = wish.source.width / wish.place.width
+  const perY = wish.source.height / wish.place.height
+  return {
+    bitmap,
+    covers: {
+      x: (part.x - wish.place.x) * perX,
+      y: (part.y - wish.place.y) * perY,
+      // the last pixel of a reduced picture may stand for less than a whole block
+      width: bitmap.width * reduce * perX,
+      height: bitmap.height * reduce * perY,
+    },
+  }
+}
+
+/** One still, fetched once. */
+export async function stillOnce(wish: StillWish, viewer: string, signal: AbortSignal): Promise<Piece> {
+  return pieceOf(await api.still(wish.clip, requestOf(wish, viewer), signal), wish)
 }
 
 function keyOf(wish: StillWish): string {

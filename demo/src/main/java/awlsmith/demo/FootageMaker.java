@@ -64,6 +64,7 @@ public final class FootageMaker {
                 footage("safety-film", "Safety film", "gif", Rational.of(3)),
                 footage("winch-inspection", "Winch inspection", "mp4", Rational.of(3)),
                 footage("faded-reel", "Faded reel", "mkv", Rational.of(2)),
+                footage("moving-postcard", "Moving postcard", "mp4", Rational.of(2)),
                 footage("deck-walk", "Deck walk", "mp4", Rational.of(2)),
                 footage("lamp-night", "Lamp night", "mp4", Rational.of(2)),
                 footage("regatta", "Regatta", "mp4", Rational.of(2)),
@@ -93,6 +94,7 @@ public final class FootageMaker {
         Files.createDirectories(folder.resolve("truth"));
         switch (footage.id()) {
             case "winch-inspection" -> winch(footage, progress);
+            case "moving-postcard" -> movingPostcard(footage, progress);
             case "deck-walk" -> deckWalk(footage, progress);
             case "tape-crossing" -> tape(footage, progress);
             case "lamp-night" -> lampNight(footage, progress);
@@ -187,6 +189,31 @@ public final class FootageMaker {
                                 grey.plane(0).row(0),
                                 480 * 360);
                         return grey;
+                    }
+                });
+    }
+
+    /** An old view of the landing that somebody had a program set moving. */
+    private void movingPostcard(Footage footage, DoubleConsumer progress) throws IOException {
+        Rational rate = Rational.of(16);
+        Format large = clean(960, 720, HD, Rational.ONE);
+        Format small = yuv(480, 360, HD, Rational.ONE);
+        var generated = new Generated();
+        run(
+                footage,
+                new LandingShot(),
+                large,
+                rate,
+                small,
+                rate,
+                h264("19"),
+                Optional.empty(),
+                progress,
+                (frame, number) -> {
+                    try (var steps = new Steps(frame, pool, work)) {
+                        steps.reduce(small.withChroma(Chroma.S444), Kernel.AREA);
+                        generated.spoil(steps.now().plane(0), number, work);
+                        return steps.to(small);
                     }
                 });
     }

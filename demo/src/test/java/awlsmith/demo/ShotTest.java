@@ -66,6 +66,7 @@ class ShotTest {
                         "Safety film",
                         "Winch inspection",
                         "Faded reel",
+                        "Moving postcard",
                         "Deck walk",
                         "Lamp night",
                         "Regatta",

@@ -11,7 +11,7 @@ import java.util.TreeMap;
 /** What was asked for, as key=value words; see {@link #HELP}. */
 record Options(Map<String, String> words) {
     static final String HELP = """
-            train task=photographic|worn|drawn|fields|noisy|coded|dulled [mode=quality|crisp|made|fast] [kind=net|hashed] [key=value ...]
+            train task=photographic|worn|generated|drawn|fields|noisy|coded|dulled [mode=quality|crisp|made|fast] [kind=net|hashed] [key=value ...]
                 channels=32 blocks=5   size of a net
                 step=1                 2: the net works at half the size, for speed
                 crisp=0.5              weight of the gradient's strength in the loss; always with mode=crisp, else where given

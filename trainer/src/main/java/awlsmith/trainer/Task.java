@@ -10,6 +10,7 @@ import awlsmith.footage.PackageCache;
 import awlsmith.footage.PictureSet;
 import awlsmith.trainer.pairs.Coded;
 import awlsmith.trainer.pairs.Dulled;
+import awlsmith.trainer.pairs.Generated;
 import awlsmith.trainer.pairs.Noisy;
 import awlsmith.trainer.pairs.PairMaker;
 import awlsmith.trainer.pairs.Patches;
@@ -30,6 +31,11 @@ enum Task {
             "camera footage that is clean or lightly compressed",
             List.of(new Reduced(List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA)))),
     WORN("worn", "Worn", "camera footage that is noisy, soft or compressed", List.of(new Worn(1))),
+    GENERATED(
+            "generated",
+            "Generated",
+            "clips a program made: too smooth, texture that swims, edges that wobble",
+            List.of(new Generated(5))),
     DRAWN(
             "drawn",
             "Drawn",
@@ -104,7 +110,7 @@ enum Task {
 
     /** Frames that its enlarging models read: where footage is worn, what one frame lost another may still have. */
     int frames(ModelCard.Mode mode) {
-        return isClean() || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
+        return isClean() || this == GENERATED || this == WORN && mode != ModelCard.Mode.FAST ? 5 : 1;
     }
 
     /** Share of flat patches it learns from: what takes noise and blocks away must leave clean surfaces clean. */

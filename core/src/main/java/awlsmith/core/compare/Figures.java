@@ -3,6 +3,7 @@ package awlsmith.core.compare;
 import awlsmith.core.measure.Blocking;
 import awlsmith.core.measure.EdgeWidth;
 import awlsmith.core.measure.NoiseLevel;
+import awlsmith.core.measure.Seams;
 import awlsmith.core.picture.Plane;
 
 /**
@@ -11,7 +12,7 @@ import awlsmith.core.picture.Plane;
  *
  * @param noise standard deviation in steps of 255, at the source's scale
  * @param edges mean width of strong edges in source pixels; NaN where there are too few
- * @param halo overshoot beside strong edges as a share of their height; NaN where there are too few
+ * @param halo overshoot of edges that stand alone, as a share of their height, as {@link Seams} tells it; NaN where there are too few
  * @param blocks how much larger steps on a lattice of blocks are than beside it; 1 without blocks
  * @param light mean luma, 0 black to 1 white: the exposure
  */
@@ -28,9 +29,16 @@ public record Figures(double noise, double edges, double halo, double blocks, do
         return new Figures(
                 CODES * NoiseLevel.of(atSource).sigma(),
                 edges.width() / factor,
-                edges.overshoot(),
+                halo(atSource, full),
                 Blocking.of(atSource).strength(),
                 light(atSource));
+    }
+
+    /** Where much larger edges are too wide to stand alone within a few samples, they are looked at as they are at the source's scale. */
+    private static double halo(Plane atSource, Plane full) {
+        double own = Seams.of(full);
+        double seen = Double.isNaN(own) ? Seams.of(atSource) : own;
+        return Double.isNaN(seen) ? seen : Math.max(0, seen);
     }
 
     private static double light(Plane luma) {

@@ -7,8 +7,10 @@ import java.util.Comparator;
 import java.util.List;
 
 /**
- * The places of a picture that tell most about a treatment: where it changes most, and where it most likely does harm. All
- * by comparing blocks of source and treated luma at the source's scale (our own measures, no source).
+ * The places of a picture that tell most about a treatment: where there is most to see (lettering, faces, crossing edges), where it changes
+ * most, and where it most likely does harm. All by comparing blocks of source and treated luma at the source's scale (our own measures, no
+ * source; detail as J. Shi and C. Tomasi choose points, "Good features to track", CVPR 1994). Near black, where nobody sees anything,
+ * nothing is told.
  */
 public final class TellingPlaces {
     /** Side of the blocks that are compared, in source pixels. */
@@ -21,12 +23,16 @@ public final class TellingPlaces {
     /** A halo weaker than this, in steps of 255, is not seen. */
     private static final double SEEN = 4;
 
+    /** Luma below which a place is too dark to judge by eye, where the picture is not all as dark. */
+    private static final double DARK = 0.12;
+
     private static final double CODES = 255;
 
     private TellingPlaces() {}
 
     /** What makes a place worth looking at. */
     public enum Why {
+        DETAIL("most detail"),
         CHANGED("changes most"),
         FLATTENED("texture lost"),
         HALO("halo"),
@@ -43,7 +49,7 @@ public final class TellingPlaces {
         }
 
         public boolean isHarm() {
-            return this != CHANGED;
+            return this != CHANGED && this != DETAIL;
         }
     }
 
@@ -62,10 +68,13 @@ public final class TellingPlaces {
     public static List<Place> of(Plane source, Plane treated, int each) {
         double noise = CODES * NoiseLevel.of(source).sigma();
         double left = CODES * NoiseLevel.of(treated).sigma();
+        double dark = Math.min(DARK, 0.5 * mean(source, 0, 0, source.width(), source.height()));
         var found = new ArrayList<Place>();
         for (int y = 2; y + BLOCK + 2 <= source.height(); y += BLOCK / 2) {
             for (int x = 2; x + BLOCK + 2 <= source.width(); x += BLOCK / 2) {
-                look(source, treated, x, y, noise, left, found);
+                if (mean(source, x, y, BLOCK, BLOCK) >= dark) {
+                    look(source, treated, x, y, noise, left, found);
+                }
             }
         }
         var kept = new ArrayList<Place>();
@@ -75,12 +84,25 @@ public final class TellingPlaces {
         return kept;
     }
 
+    private static double mean(Plane p, int x0, int y0, int width, int height) {
+        double sum = 0;
+        for (int y = y0; y < y0 + height; y++) {
+            for (int x = x0; x < x0 + width; x++) {
+                sum += p.at(x, y);
+            }
+        }
+        return sum / ((double) width * height);
+    }
+
     private static void look(Plane s, Plane t, int x0, int y0, double noise, double left, List<Place> found) {
         double change = 0;
         double fineS = 0;
         double fineT = 0;
         double broadS = 0;
         double shot = 0;
+        double across = 0;
+        double down = 0;
+        double both = 0;
         for (int y = y0; y < y0 + BLOCK; y++) {
             for (int x = x0; x < x0 + BLOCK; x++) {
                 double d = CODES * (t.at(x, y) - s.at(x, y));
@@ -91,12 +113,23 @@ public final class TellingPlaces {
                 fineT += ht * ht;
                 double step = CODES * (s.at(x + 2, y) + s.at(x, y + 2) - s.at(x - 2, y) - s.at(x, y - 2));
                 broadS += step * step;
+                double gx = CODES * (s.at(x + 2, y) - s.at(x - 2, y)) / 2;
+                double gy = CODES * (s.at(x, y + 2) - s.at(x, y - 2)) / 2;
+                across += gx * gx;
+                down += gy * gy;
+                both += gx * gy;
                 shot = Math.max(shot, beyond(s, t, x, y) - 3 * noise);
             }
         }
         int count = BLOCK * BLOCK;
         int mx = x0 + BLOCK / 2;
         int my = y0 + BLOCK / 2;
+        // the smaller eigenvalue of the slopes: large only where they go several ways
+        double weaker = (across + down) / 2 - Math.hypot((across - down) / 2, both);
+        double detail = Math.sqrt(Math.max(0, weaker / count - noise * noise / 2));
+        if (detail > FAINT) {
+            found.add(new Place(mx, my, Why.DETAIL, detail));
+        }
         found.add(new Place(mx, my, Why.CHANGED, Math.sqrt(change / count)));
         // noise answers fine() with its own square times FINE_GAIN in the mean: only what goes beyond is structure
         double structureS = Math.sqrt(Math.max(0, fineS / count - noise * noise * FINE_GAIN));

@@ -245,6 +245,31 @@ class CompareTest {
         assertThat(places.getFirst().y()).isBetween(25, 65);
     }
 
+    /** Letters against a stripe: one way alone is no detail. And in the dark nobody looks. */
+    @Test
+    void detailIsFoundWhereEdgesGoSeveralWays() {
+        Plane plane = flat(256, 192, 0.5f);
+        for (int y = 0; y < 192; y++) {
+            for (int x = 0; x < 256; x++) {
+                if (x < 100) {
+                    plane.set(x, y, x / 8 % 2 == 0 ? 0.3f : 0.7f);
+                } else if (x >= 180 && y >= 60 && y < 100) {
+                    plane.set(x, y, (x / 4 + y / 4) % 2 == 0 ? 0.3f : 0.7f);
+                } else if (y > 150) {
+                    plane.set(x, y, (x / 4 + y / 4) % 2 == 0 ? 0f : 0.1f);
+                }
+            }
+        }
+        var places = TellingPlaces.of(plane, plane, 2).stream()
+                .filter(place -> place.why() == TellingPlaces.Why.DETAIL)
+                .toList();
+        assertThat(places).isNotEmpty();
+        assertThat(places).allSatisfy(place -> {
+            assertThat(place.x()).isGreaterThan(170);
+            assertThat(place.y()).isBetween(50, 110);
+        });
+    }
+
     @Test
     void placesOfOneKindLieApart() {
         var places = TellingPlaces.of(textured(), noisy(textured(), 12, 9), 4);

@@ -4,15 +4,15 @@ package awlsmith.demo.scene;
  * Smooth noise with the same values on every machine. Source: Perlin, "Improving noise", SIGGRAPH 2002 (gradient noise
  * with the quintic fade), on a hashed lattice.
  */
-final class Noise {
+public final class Noise {
     private final int seed;
 
-    Noise(int seed) {
+    public Noise(int seed) {
         this.seed = seed;
     }
 
     /** About -1..1, one bump per unit. */
-    double at(double x, double y) {
+    public double at(double x, double y) {
         int xi = (int) Math.floor(x);
         int yi = (int) Math.floor(y);
         double fx = x - xi;
@@ -25,7 +25,7 @@ final class Noise {
     }
 
     /** Octaves of noise, each twice as fine and {@code keep} as strong as the one before; about -1..1. */
-    double octaves(double x, double y, int count, double keep) {
+    public double octaves(double x, double y, int count, double keep) {
         double sum = 0;
         double strength = 1;
         double all = 0;

@@ -274,11 +274,12 @@ public class Dispatch {
     }
 
     void remove(UUID id) {
-        cancel(id);
+        UUID clip = cancel(id).clipId();
         runner.await(id);
         renders.delete(id);
         MediaFolder.remove(media.render(id));
         events.publish("render-removed", Map.of("id", id));
+        clips.publish(clip);
     }
 
     Path file(UUID id) {

@@ -120,6 +120,8 @@ class RenderRunner implements Job {
     public void ended(String id) {
         live.forget(UUID.fromString(id));
         live.publish(UUID.fromString(id));
+        // the shelf counts what was sent out
+        live.find(UUID.fromString(id)).ifPresent(view -> clips.publish(view.clipId()));
     }
 
     @Override

@@ -1,11 +1,7 @@
 package awlsmith.trainer.pairs;
 
 import awlsmith.core.picture.Plane;
-import awlsmith.core.picture.PlanePool;
-import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.Kernel;
-import awlsmith.core.upscale.FramesAround;
 import awlsmith.footage.Codec;
 import awlsmith.footage.Pictures;
 import java.util.ArrayList;
@@ -22,7 +18,6 @@ import java.util.SplittableRandom;
 public record Worn(int frames) implements PairMaker {
     private static final int WIDE = 512;
     private static final int HIGH = 384;
-    private static final int[] USED = {2, 4, 6};
     /** One scene for so many samples of the clean picture. */
     private static final double AREA = 300_000;
 
@@ -72,29 +67,7 @@ public record Worn(int frames) implements PairMaker {
         }
         List<Plane> coded =
                 encoder.isEmpty() ? worn.stream().map(Pictures::eightBits).toList() : Codec.through(worn, encoder);
-        // a still, or a clip that begins or ends here
-        double ends = random.nextDouble();
-        int first = ends < 0.1 || ends > 0.95 ? 0 : -frames;
-        int last = ends < 0.15 ? 0 : frames;
-        var pairs = new ArrayList<Pair>();
-        for (int n : USED) {
-            pairs.add(new Enlarging(shown(coded, n, first, last), truth.get(n), factor));
-        }
-        return pairs;
-    }
-
-    private List<Plane> shown(List<Plane> coded, int now, int first, int last) {
-        Plane here = coded.get(now);
-        Region all = Region.whole(here.width(), here.height());
-        return FramesAround.shown(
-                distance -> coded.get(now + Math.clamp(distance, first, last)),
-                all,
-                all.width(),
-                all.height(),
-                all,
-                frames,
-                new PlanePool(0),
-                Work.alone());
+        return Around.enlarging(coded, truth, frames, factor, random);
     }
 
     private static String encoder(SplittableRandom random) {

@@ -5,10 +5,12 @@ import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.clean.DenoiseStage;
 import awlsmith.core.clean.RepairStage;
+import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.resample.Kernel;
+import awlsmith.footage.Pictures;
 import java.nio.FloatBuffer;
 import java.util.List;
 import java.util.SplittableRandom;
@@ -127,6 +129,26 @@ class PairsTest {
             assertThat(pair.shown().get(7).at(50, 50)).isPositive();
         }
         assertThat(after).isGreaterThan(before + 3);
+    }
+
+    /** Smoother than what was reduced, and of a still scene too another in every frame. */
+    @Test
+    void generatedPairsAreSmootherAndSwim() {
+        int swimming = 0;
+        int smoother = 0;
+        int pairs = 0;
+        for (int seed = 0; seed < 6; seed++) {
+            for (Pair pair : new Generated(5).of(picture(200, 160), 2, new SplittableRandom(seed))) {
+                assertThat(pair.shown()).hasSize(5);
+                assertThat(pair.sharp().width()).isEqualTo(2 * pair.width());
+                Plane reduced = Pictures.resized(pair.sharp(), pair.width(), pair.height(), Kernel.AREA);
+                smoother += Gradient.mean(pair.shown().getFirst(), 4) < Gradient.mean(reduced, 4) ? 1 : 0;
+                swimming += Psnr.of(pair.shown().get(1), pair.shown().getFirst(), 8) < 45 ? 1 : 0;
+                pairs++;
+            }
+        }
+        assertThat(smoother).isGreaterThan(pairs / 2);
+        assertThat(swimming).isGreaterThan(pairs / 3);
     }
 
     @Test

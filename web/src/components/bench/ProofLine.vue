@@ -1,0 +1,202 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ProofView } from '@/api/client'
+import type { Did } from '@/view/figures'
+import { isOpen } from '@/stores/useProofs'
+import { wait } from '@/view/words'
+
+/** Making and playing proofs, in the line above the time axis. */
+const props = defineProps<{
+  proof: ProofView | undefined
+  /** What was measured of it. */
+  figures?: Did | undefined
+  playing: boolean
+  loop: boolean
+  speed: number
+  seconds: number
+  /** Other proofs of the same place and moment. */
+  besides: ProofView[]
+  /** Whether the proof that is chosen shows settings that are no longer those at hand. */
+  old: boolean
+  /** Whether a marked span is what a proof would show. */
+  marked: boolean
+}>()
+const emit = defineEmits<{
+  prove: []
+  toggle: []
+  stop: [proof: ProofView]
+  remove: [proof: ProofView]
+  compare: [proof: ProofView, look: 'wipe' | 'pair']
+  beside: [proof: ProofView, other: ProofView]
+  again: [proof: ProofView]
+  close: []
+  loop: []
+  speed: []
+  seconds: [seconds: number]
+}>()
+const making = computed(() => {
+  const made = props.proof?.comparison
+  return made !== undefined && !made.ready && made.problem === undefined
+})
+
+function saveAsFile(proof: ProofView, event: Event) {
+  const list = event.target as HTMLSelectElement
+  const what = list.value
+  list.value = ''
+  if (what === 'file') {
+    const link = document.createElement('a')
+    link.href = `/api/proofs/${proof.id}/video`
+    link.download = `proof of ${proof.takeName}.mp4`
+    link.click()
+  } else if (what === 'wipe' || what === 'pair') {
+    emit('compare', proof, what)
+  }
+}
+
+function layBeside(proof: ProofView, event: Event) {
+  const list = event.target as HTMLSelectElement
+  const other = props.besides.find((one) => one.id === list.value)
+  list.value = ''
+  if (other) {
+    emit('beside', proof, other)
+  }
+}
+
+const lengths = [1, 2, 3, 5]
+</script>
+
+<template>
+  <div class="proofs">
+    <template v-if="proof">
+      <button
+        class="play"
+        type="button"
+        :aria-label="playing ? 'Pause' : 'Play the proof'"
+        title="Play and pause (space)"
+        :disabled="proof.framesDone === 0"
+        @click="emit('toggle')"
+      >
+        {{ playing ? '❚❚' : '▶' }}
+      </button>
+      <v-btn
+        class="link"
+        variant="plain"
+        :aria-pressed="loop"
+        title="Begin anew at the end"
+        @click="emit('loop')"
+      >
+        {{ loop ? 'loop' : 'once' }}
+      </v-btn>
+      <v-btn class="link figure" variant="plain" title="Slower or at its own speed" @click="emit('speed')">
+        {{ speed === 1 ? '1×' : speed === 0.5 ? '½×' : '¼×' }}
+      </v-btn>
+      <span class="figure treated" role="status" data-test="proof-state">
+        <template v-if="proof.state === 'RUNNING'">
+          {{ proof.framesDone }}/{{ proof.frames }}
+          <template v-if="proof.framesASecond">· {{ proof.framesASecond.toFixed(1) }} fps</template>
+          <template v-if="proof.secondsLeft !== undefined">· {{ wait(proof.secondsLeft) }} left</template>
+        </template>
+        <template v-else-if="proof.state === 'WAITING'">waits</template>
+        <template v-else-if="proof.state === 'FAILED'"
+          ><span class="fault">{{ proof.problem }}</span></template
+        >
+        <template v-else>
+          <template v-if="proof.against">{{ proof.against.takeName }} | </template>{{ proof.takeName
+          }}<template v-if="figures?.text">: {{ figures.text }}</template>
+          <span v-if="figures?.worse" class="fault">{{ figures.worse }}</span>
+        </template>
+      </span>
+      <v-btn v-if="isOpen(proof)" class="link" variant="plain" @click="emit('stop', proof)">stop</v-btn>
+      <template v-else>
+        <template v-if="proof.framesDone > 0">
+          <template v-if="making"
+            ><span class="figure treated" role="status">
+              {{ proof.comparison?.look }} {{ proof.comparison?.framesDone }}/{{ proof.framesDone }}
+            </span>
+            <v-btn class="link" variant="plain" @click="emit('stop', proof)">stop</v-btn></template
+          >
+          <select
+            v-else
+            class="length"
+            aria-label="Save it as a file"
+            title="A moving picture to show to others"
+            @change="saveAsFile(proof, $event)"
+          >
+            <option value="">save…</option>
+            <option value="wipe">wipe between both</option>
+            <option value="pair">both beside each other</option>
+            <option value="file">as it is, source above</option>
+          </select>
+        </template>
+        <select
+          v-if="besides.length > 0"
+          class="length"
+          aria-label="Beside another proof"
+          title="Plays another take of the same place in the source’s stead"
+          @change="layBeside(proof, $event)"
+        >
+          <option value="">beside…</option>
+          <option v-for="one in besides" :key="one.id" :value="one.id">{{ one.takeName }}</option>
+        </select>
+        <v-btn
+          v-if="old && !proof.against"
+          class="link"
+          variant="plain"
+          title="The same moment and place with the settings at hand"
+          @click="emit('again', proof)"
+        >
+          prove again
+        </v-btn>
+        <v-btn class="link" variant="plain" title="Throw the proof away" @click="emit('remove', proof)">
+          throw away
+        </v-btn>
+      </template>
+      <v-btn class="link" variant="plain" aria-label="Leave the proof" @click="emit('close')">×</v-btn>
+    </template>
+    <select
+      v-if="!marked"
+      class="length figure"
+      aria-label="Length of a proof"
+      :value="seconds"
+      @change="emit('seconds', Number(($event.target as HTMLSelectElement).value))"
+    >
+      <option v-for="one in lengths" :key="one" :value="one">{{ one }} s</option>
+    </select>
+    <v-btn
+      data-test="prove"
+      title="Renders this moment in motion, source and treated in step"
+      @click="emit('prove')"
+    >
+      {{ marked ? 'Prove the span' : 'Prove' }} <kbd>Enter</kbd>
+    </v-btn>
+  </div>
+</template>
+
+<style scoped>
+.proofs {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  white-space: nowrap;
+}
+
+.play {
+  width: 26px;
+  height: 22px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font-size: 12px;
+  cursor: pointer;
+}
+
+.length {
+  max-width: 76px;
+  border: 1px solid var(--rule);
+  border-radius: 2px;
+  background: var(--raised);
+  color: var(--ink);
+  padding: 2px 4px;
+}
+</style>

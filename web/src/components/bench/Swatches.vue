@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Loupe from '@/components/common/Loupe.vue'
+import { clamp, type Point, type Size } from '@/view/glass'
+import { withStep } from '@/view/recipe'
+import type { Sides } from '@/view/sides'
+import { shortSpeed, type Swatch, type SwatchRow } from '@/view/swatches'
+
+/** The same spot under every treatment that can be chosen, pixel for pixel. */
+const props = defineProps<{
+  rows: SwatchRow[]
+  model: string
+  mode: string
+  suggestion: { model: string; reason: string } | undefined
+  /** What is shown; none while there is no plan yet. */
+  look: { clip: string; sides: Sides; index: number; frame: number; spot: Point; named: string } | undefined
+  /** What reaches the step. */
+  picture: Size
+}>()
+const emit = defineEmits<{ choose: [swatch: Swatch] }>()
+
+/** Of one swatch, CSS pixels. */
+const SIZE = { width: 76, height: 56 }
+
+/** The part of the source whose treated pixels fill a swatch one to one. */
+const pin = computed(() => {
+  const look = props.look
+  if (!look) {
+    return undefined
+  }
+  const { source, placement } = look.sides
+  const width = Math.min(source.width, (SIZE.width * devicePixelRatio * source.width) / placement.width)
+  const height = Math.min(source.height, (SIZE.height * devicePixelRatio * source.height) / placement.height)
+  return {
+    id: 'spot',
+    clipId: look.clip,
+    frame: look.frame,
+    name: look.named,
+    x: clamp(look.spot.x - width / 2, 0, source.width - width),
+    y: clamp(look.spot.y - height / 2, 0, source.height - height),
+    width,
+    height,
+  }
+})
+
+function sidesOf(swatch: Swatch): Sides | undefined {
+  const look = props.look
+  return look && { ...look.sides, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
+}
+
+const isChosen = (swatch: Swatch) =>
+  swatch.model === props.model && (swatch.model === 'none' || swatch.mode === props.mode)
+const title = (row: SwatchRow, swatch: Swatch) =>
+  [`${row.purpose}; ${swatch.effect}`, swatch.gain].filter((one) => one !== '').join('. ')
+</script>
+
+<template>
+  <div role="radiogroup" aria-label="Treatment" class="rows">
+    <div v-for="row in rows" :key="row.model" class="row" :data-test="`row-${row.model}`">
+      <div class="head label">
+        {{ row.label }}
+        <span v-if="suggestion?.model === row.model" class="treated">suggested: {{ suggestion.reason }}</span>
+      </div>
+      <div class="swatches">
+        <button
+          v-for="swatch in row.swatches"
+          :key="swatch.mode"
+          type="button"
+          role="radio"
+          class="swatch"
+          :class="{ on: isChosen(swatch) }"
+          :aria-checked="isChosen(swatch)"
+          :aria-label="`${row.label}, ${swatch.label}`"
+          :title="title(row, swatch)"
+          :data-test="`swatch-${swatch.model}-${swatch.mode}`"
+          @click="emit('choose', swatch)"
+        >
+          <span class="look">
+            <Loupe
+              v-if="pin && look && sidesOf(swatch)"
+              :pin="pin"
+              :sides="sidesOf(swatch)!"
+              side="treated"
+              :viewer="`swatch-${swatch.model}-${swatch.mode}`"
+              :label="`${row.label}, ${swatch.label}`"
+              quiet
+            />
+          </span>
+          <span class="told">
+            {{ swatch.label }}<span class="figure">{{ shortSpeed(swatch.speed, picture) }}</span>
+          </span>
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 6px;
+}
+
+.head {
+  line-height: 1.3;
+}
+
+.swatches {
+  display: grid;
+  grid-template-columns: repeat(3, 76px);
+  gap: 4px;
+  margin-top: 2px;
+}
+
+.swatch {
+  display: grid;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  text-align: left;
+  cursor: pointer;
+}
+
+.look {
+  height: 56px;
+  background: var(--ground);
+  outline: 1px solid transparent;
+}
+
+.look > :deep(.loupe) {
+  height: 100%;
+  border: 0;
+}
+
+.swatch:hover .look {
+  outline-color: var(--faint);
+}
+
+.swatch.on .look {
+  outline: 2px solid var(--treated);
+}
+
+.swatch.on .told {
+  color: var(--ink);
+}
+
+.told {
+  display: flex;
+  justify-content: space-between;
+  gap: 3px;
+  font: 11px/1.5 var(--label);
+  white-space: nowrap;
+}
+
+.told .figure {
+  font-size: 10px;
+}
+</style>

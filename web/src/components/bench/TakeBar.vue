@@ -1,0 +1,261 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { TakeView } from '@/api/client'
+
+/** Which take is on the bench, and what can be done with takes. */
+const props = defineProps<{ take: TakeView; takes: TakeView[]; discarded: TakeView[]; saved: boolean }>()
+const emit = defineEmits<{
+  open: [take: TakeView]
+  copy: []
+  vary: []
+  start: []
+  saveRecipe: [name: string]
+  undo: []
+  redo: []
+  label: [take: TakeView, change: { name?: string; verdict?: TakeView['verdict'] }]
+  remove: [take: TakeView]
+}>()
+const listed = ref(false)
+const naming = ref(false)
+const saving = ref(false)
+
+const place = computed(() => (props.takes.length > 1 ? ` of ${props.takes.length}` : ''))
+
+function named(event: Event) {
+  const name = (event.target as HTMLInputElement).value.trim()
+  naming.value = false
+  if (name !== '' && name !== props.take.name) {
+    emit('label', props.take, { name })
+  }
+}
+
+function recipeNamed(event: Event) {
+  const name = (event.target as HTMLInputElement).value.trim()
+  saving.value = false
+  if (name !== '') {
+    emit('saveRecipe', name)
+  }
+}
+
+function choose(take: TakeView) {
+  listed.value = false
+  if (take.verdict === 'DISCARDED') {
+    emit('label', take, { verdict: 'OPEN' })
+  }
+  emit('open', take)
+}
+
+/** A discarded take that is on the bench is left for another one. */
+function discard(take: TakeView) {
+  emit('label', take, { verdict: 'DISCARDED' })
+  const other = props.takes.find((one) => one.id !== take.id)
+  if (take.id === props.take.id && other) {
+    emit('open', other)
+  }
+}
+</script>
+
+<template>
+  <div class="takes">
+    <div class="line">
+      <input
+        v-if="naming"
+        class="now"
+        :value="take.name"
+        maxlength="60"
+        aria-label="Name of the take"
+        @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+        @blur="named"
+        @keydown.enter="named"
+        @keydown.esc="naming = false"
+      />
+      <button
+        v-else
+        class="now"
+        type="button"
+        data-test="takes"
+        :aria-expanded="listed"
+        title="Other takes (T)"
+        @click="listed = !listed"
+      >
+        Take {{ take.name }}<span class="quiet">{{ place }}</span> <span class="faint">▾</span>
+      </button>
+      <v-btn title="A new take that begins like this one (N)" @click="emit('copy')"> Copy </v-btn>
+      <v-btn title="Takes that differ in one setting" @click="emit('vary')"> Vary… </v-btn>
+    </div>
+    <div class="line small">
+      <v-btn class="link" variant="plain" :disabled="take.undos === 0 && saved" @click="emit('undo')">
+        undo
+      </v-btn>
+      <v-btn class="link" variant="plain" :disabled="take.redos === 0" @click="emit('redo')">redo</v-btn>
+      <v-btn class="link" variant="plain" @click="naming = true">name</v-btn>
+      <v-btn
+        class="link"
+        variant="plain"
+        :class="{ treated: take.verdict === 'KEPT' }"
+        :aria-pressed="take.verdict === 'KEPT'"
+        @click="emit('label', take, { verdict: take.verdict === 'KEPT' ? 'OPEN' : 'KEPT' })"
+      >
+        {{ take.verdict === 'KEPT' ? 'kept' : 'keep' }}
+      </v-btn>
+      <v-btn class="link" variant="plain" title="Keep this recipe for other clips" @click="saving = !saving">
+        save recipe
+      </v-btn>
+      <span class="label state" role="status">{{ saved ? 'saved' : 'saving…' }}</span>
+    </div>
+    <input
+      v-if="saving"
+      class="recipe"
+      :value="take.name"
+      maxlength="60"
+      aria-label="Name of the recipe"
+      placeholder="name of the recipe"
+      @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+      @keydown.enter="recipeNamed"
+      @keydown.esc="saving = false"
+    />
+    <ul v-if="listed" class="list">
+      <li v-for="one in takes" :key="one.id" :class="{ on: one.id === take.id }">
+        <button class="one" type="button" @click="choose(one)">
+          {{ one.name }} <span v-if="one.verdict === 'KEPT'" class="treated">kept</span>
+        </button>
+        <v-btn
+          v-if="takes.length > 1"
+          class="link"
+          variant="plain"
+          :aria-label="`Discard take ${one.name}`"
+          @click="discard(one)"
+        >
+          discard
+        </v-btn>
+      </li>
+      <li>
+        <button
+          class="one treated"
+          type="button"
+          @click="
+            () => {
+              listed = false
+              emit('start')
+            }
+          "
+        >
+          new take from…
+        </button>
+      </li>
+      <li v-for="one in discarded" :key="one.id" class="faint">
+        <button class="one" type="button" title="Take it back" @click="choose(one)">
+          {{ one.name }} discarded
+        </button>
+        <v-btn
+          class="link"
+          variant="plain"
+          :aria-label="`Remove take ${one.name} for good`"
+          @click="emit('remove', one)"
+        >
+          remove
+        </v-btn>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.takes {
+  position: relative;
+  padding: 12px 16px 6px;
+}
+
+.line {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.small {
+  gap: 11px;
+  margin-top: 6px;
+  min-height: 20px;
+}
+
+.small .link {
+  font-size: 13px;
+}
+
+.small .link:disabled {
+  color: var(--faint);
+  cursor: default;
+}
+
+.state {
+  margin-left: auto;
+}
+
+.now {
+  flex: 1;
+  min-width: 0;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: 600 16px var(--label);
+  text-align: left;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  cursor: pointer;
+}
+
+input.now {
+  background: var(--raised);
+  padding: 2px 4px;
+}
+
+.recipe {
+  width: 100%;
+  margin-top: 6px;
+  padding: 4px 6px;
+  border: 1px solid var(--rule);
+  background: var(--raised);
+  color: var(--ink);
+  font: 14px var(--label);
+}
+
+.list {
+  position: absolute;
+  z-index: 4;
+  left: 12px;
+  right: 12px;
+  top: 46px;
+  max-height: 60vh;
+  overflow: auto;
+  margin: 0;
+  padding: 4px 0;
+  list-style: none;
+  background: var(--raised);
+  border: 1px solid var(--rule);
+}
+
+.list li {
+  display: flex;
+  align-items: baseline;
+  padding: 0 10px;
+}
+
+.list li.on {
+  background: var(--table);
+}
+
+.one {
+  flex: 1;
+  min-width: 0;
+  padding: 5px 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: 14px var(--label);
+  text-align: left;
+  overflow-wrap: anywhere;
+  cursor: pointer;
+}
+</style>
