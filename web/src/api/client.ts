@@ -286,5 +286,8 @@ export const api = {
     json<RenderView>('POST', '/api/renders', order),
   cancelRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/cancel`),
   retryRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/retry`),
+  earlierRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/earlier`),
+  nameRender: (id: string, fileName: string) =>
+    json<RenderView>('POST', `/api/renders/${id}/name`, { fileName }),
   removeRender: (id: string) => send('DELETE', `/api/renders/${id}`),
 }

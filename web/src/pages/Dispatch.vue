@@ -3,13 +3,12 @@ import { computed } from 'vue'
 import type { RenderView } from '@/api/client'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
 import { useFeed } from '@/stores/feed'
+import { clockIn, secondsLeft } from '@/view/renders'
 import { wait } from '@/view/words'
 
 const feed = useFeed()
 
-const inOrder = computed(() =>
-  [...feed.renders.values()].sort((a, b) => a.createdAt.localeCompare(b.createdAt)),
-)
+const inOrder = computed(() => [...feed.renders.values()].sort((a, b) => a.place - b.place))
 const groups = computed(() => {
   const of = (...states: RenderView['state'][]) => inOrder.value.filter((one) => states.includes(one.state))
   return [
@@ -20,8 +19,8 @@ const groups = computed(() => {
   ].filter((group) => group.rows.length > 0)
 })
 const summary = computed(() => {
-  const running = inOrder.value.find((one) => one.state === 'RUNNING')
-  return running?.live?.secondsLeft ? `the running one is done in ${wait(running.live.secondsLeft)}` : ''
+  const left = secondsLeft(inOrder.value)
+  return left === undefined ? '' : `all is sent out in about ${wait(left)}, at ${clockIn(left)}`
 })
 </script>
 
@@ -36,7 +35,7 @@ const summary = computed(() => {
         {{ group.title }} <span class="label">{{ group.hint }}</span>
       </h2>
       <div role="list" :aria-label="group.title">
-        <RenderRow v-for="render in group.rows" :key="render.id" :render="render" />
+        <RenderRow v-for="(render, n) in group.rows" :key="render.id" :render="render" :has-before="n > 0" />
       </div>
     </template>
     <p v-if="feed.loaded && groups.length === 0" class="empty quiet">

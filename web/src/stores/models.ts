@@ -3,11 +3,12 @@ import { ref } from 'vue'
 import { api, type ModelView } from '@/api/client'
 import { useNotices } from './notices'
 
-/** The models at hand; they are the same for as long as the server runs. */
+/** The models at hand; they are the same for as long as the server runs, but their speeds become known with use. */
 export const useModels = defineStore('models', () => {
   const all = ref<ModelView[]>([])
   let asked = false
 
+  /** Reads them, and their speeds again; what is known stays until then. */
   async function load() {
     if (asked) {
       return
@@ -16,8 +17,9 @@ export const useModels = defineStore('models', () => {
     try {
       all.value = await api.models()
     } catch (error) {
-      asked = false
       useNotices().fail(error)
+    } finally {
+      asked = false
     }
   }
 

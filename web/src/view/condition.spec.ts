@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ClipView, ConditionFacts } from '@/api/client'
-import { finding, isExamining, mostWrong, holdsSteps, suggested } from './condition'
+import { canBeMended, finding, holdsSteps, isExamining, mostWrong, rescueWords, suggested } from './condition'
 
 const condition: ConditionFacts = {
   findings: [
@@ -51,5 +51,32 @@ describe('a condition', () => {
     expect(holdsSteps(more, recipe)).toBe(true)
     expect(holdsSteps({ ...turned, steps: [] }, recipe)).toBe(false)
     expect(holdsSteps(recipe, { ...turned, steps: [] })).toBe(true)
+  })
+})
+
+describe('a file made from a damaged one', () => {
+  const made = (rescue: unknown, damaged: number[] = []) =>
+    ({ facts: { rescue, damaged, errors: 0 } }) as unknown as ClipView
+
+  it('says how many frames were made, which, and what is missing', () => {
+    expect(rescueWords(made({ filled: true, made: [30, 31], missing: 61 }))).toBe(
+      '2 frames were made of their neighbours: 30, 31; 61 are missing at the end',
+    )
+    expect(rescueWords(made({ filled: true, made: [4], missing: 0 }))).toBe(
+      '1 frame was made of their neighbours: 4',
+    )
+    expect(rescueWords(made({ filled: true, made: [1, 2, 3, 4, 5, 6, 7, 8, 9], missing: 0 }))).toContain(
+      '8 …',
+    )
+    expect(rescueWords(made({ filled: true, made: [], missing: 0 }))).toBe('no frame had to be made up')
+    expect(rescueWords(made({ filled: false, made: [], missing: 0 }))).toContain('rebuilt')
+    expect(rescueWords(made(undefined))).toBe('')
+  })
+
+  it('is not offered to be mended once it was', () => {
+    expect(canBeMended(made(undefined, [3]))).toBe(true)
+    expect(canBeMended(made({ filled: false, made: [], missing: 0 }, [3]))).toBe(true)
+    expect(canBeMended(made({ filled: true, made: [], missing: 0 }, [3]))).toBe(false)
+    expect(canBeMended(made(undefined))).toBe(false)
   })
 })

@@ -25,6 +25,32 @@ export function isDamaged(clip: ClipView): boolean {
   )
 }
 
+/** Whether a copy of it can be made that is better: one that was mended has nothing left to mend. */
+export function canBeMended(clip: ClipView): boolean {
+  return isDamaged(clip) && clip.facts?.rescue?.filled !== true
+}
+
+/** Numbers that are named one by one. */
+const NAMED = 8
+
+/** What was done to make its file from a damaged one; nothing where nothing was. */
+export function rescueWords(clip: ClipView): string {
+  const rescue = clip.facts?.rescue
+  if (!rescue) {
+    return ''
+  }
+  if (!rescue.filled) {
+    return 'rebuilt around what could be read; no frame was made up'
+  }
+  const { made, missing } = rescue
+  const named = made.slice(0, NAMED).join(', ') + (made.length > NAMED ? ' …' : '')
+  const first =
+    made.length === 0
+      ? 'no frame had to be made up'
+      : `${made.length === 1 ? '1 frame was' : `${made.length} frames were`} made of their neighbours: ${named}`
+  return missing > 0 ? `${first}; ${missing} are missing at the end` : first
+}
+
 /** The suggestion as a recipe. */
 export function suggested(condition: ConditionFacts): Recipe {
   return {

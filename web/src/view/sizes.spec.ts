@@ -6,14 +6,16 @@ const ids = (picture: typeof small, chosen: typeof small) =>
   framesAround(picture, chosen).map((one) => one.id)
 
 describe('the frames around a picture', () => {
-  it('are those beyond what is chosen, two of them', () => {
-    expect(ids(small, { width: 640, height: 480 })).toEqual(['576p', '720p'])
-    expect(ids(small, { width: 1440, height: 1080 })).toEqual(['576p', '720p', '1080p', '1440p'])
+  it('are those up to ultra-high definition, and one beyond what is chosen', () => {
+    const usual = ['576p', '720p', '1080p', '1440p', '2160p']
+    expect(ids(small, { width: 640, height: 480 })).toEqual(usual)
+    expect(ids(small, { width: 2880, height: 2160 })).toEqual(usual)
+    expect(ids(small, { width: 3840, height: 2880 })).toEqual([...usual, '4320p'])
   })
 
   it('leave out those much smaller than the picture, and end with the largest', () => {
     const large = { width: 3840, height: 2160 }
-    expect(ids(large, large)).toEqual(['2160p', 'cinema', '4320p'])
+    expect(ids(large, large)).toEqual(['2160p', 'cinema'])
     expect(ids(large, { width: 7680, height: 4320 })).toEqual(['2160p', 'cinema', '4320p'])
   })
 

@@ -16,22 +16,26 @@ export const STANDARDS: readonly Standard[] = [
   { id: 'cinema', label: 'cinema', width: 4096, height: 2160 },
 ]
 
-/** Outlines that are seen beyond what is chosen, so that there is something to choose. */
-const BEYOND = 2
+/** What is drawn in any case, so that it can be chosen. */
+const ALWAYS = 3840 * 2160
+/** Pictures from which on the cinema's frame is worth an outline beside ultra-high definition. */
+const CINEMA_FROM = 1280 * 720
 
 /** Turned for pictures that stand upright. */
 export function standing(frame: Standard, picture: Size): Standard {
   return picture.height > picture.width ? { ...frame, width: frame.height, height: frame.width } : frame
 }
 
-/** The frames drawn around a picture, the smallest first: those not much smaller than it, up to a few beyond what is chosen. */
+/** The frames drawn around a picture, the smallest first: those not much smaller than it, up to one beyond what is chosen. */
 export function framesAround(picture: Size, chosen: Size): Standard[] {
-  const all = STANDARDS.map((one) => standing(one, picture)).sort((a, b) => a.width - b.width)
   const area = (size: Size) => size.width * size.height
+  const all = STANDARDS.filter((one) => one.id !== 'cinema' || area(picture) >= CINEMA_FROM)
+    .map((one) => standing(one, picture))
+    .sort((a, b) => area(a) - area(b))
   const useful = all.filter((one) => area(one) > 0.8 * area(picture))
-  const larger = useful.filter((one) => area(one) > 1.01 * area(chosen))
-  const last = larger[BEYOND - 1] ?? larger.at(-1)
-  return last ? useful.filter((one) => area(one) <= area(last)) : useful
+  const next = useful.find((one) => area(one) > 1.01 * area(chosen))
+  const most = Math.max(ALWAYS, next ? area(next) : Infinity)
+  return useful.filter((one) => area(one) <= most)
 }
 
 /** Pixels of the drawing to one of a picture, so that all sizes fit in it. */

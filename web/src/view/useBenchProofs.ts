@@ -7,6 +7,7 @@ import { type Did, didInMotion } from './figures'
 import { clamp, type Rect } from './glass'
 import { behindTheGlass } from './queue'
 import { captionStrip } from './sheetPicture'
+import { proofNames } from './proofNames'
 import { type Sides, sidesOf } from './sides'
 import { useProofPlayer } from './useProofPlayer'
 
@@ -96,6 +97,17 @@ export function useBenchProofs(bench: Bench) {
     choose(await proofs.beside(one, other))
   }
 
+  /** The newest other proof of the same place in the stead of the source. */
+  function layNewestBeside() {
+    const one = proof.value ?? proofs.proofs.value.findLast((made) => made.framesDone > 0 && !made.against)
+    const other = one && proofs.proofs.value.findLast((made) => isBeside(one, made))
+    if (one && other) {
+      void layBeside(one, other)
+    } else {
+      notices.say('There is no other proof of the same place and moment: prove it with other settings first.')
+    }
+  }
+
   /** The same moment and place with the settings at hand, so that both can be laid beside each other. */
   async function proveAgain(old: ProofView) {
     const now = state.value
@@ -156,10 +168,11 @@ export function useBenchProofs(bench: Bench) {
   /** Asks for a moving comparison with captions; it is fetched as a file once it is ready. */
   async function compareProof(one: ProofView, look: 'wipe' | 'pair') {
     const width = look === 'pair' ? 2 * one.width : one.width
+    const names = proofNames(one)
     const strip = captionStrip(width, {
-      left: one.against ? `take ${one.against.takeName}` : 'source, enlarged plainly',
+      left: names.left === undefined ? 'source, enlarged plainly' : `take ${names.left}`,
       middle: clip.title,
-      right: `take ${one.takeName}`,
+      right: `take ${names.right}`,
     })
     try {
       await api.compareProof(one.id, look, strip.toDataURL('image/png').replace(/^[^,]*,/, ''))
@@ -236,6 +249,7 @@ export function useBenchProofs(bench: Bench) {
     prove,
     besides,
     layBeside,
+    layNewestBeside,
     proveAgain,
     playOrPause,
     nextSpeed,

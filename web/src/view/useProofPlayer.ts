@@ -1,7 +1,8 @@
+import { proofNames } from './proofNames'
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, type PlanView, Problem, type ProofView, type Recipe } from '@/api/client'
 import { isOpen } from '@/stores/useProofs'
-import { inSource } from './glass'
+import { inSource, type Size } from './glass'
 import type { Piece } from './paint'
 import { sidesOf } from './sides'
 
@@ -21,6 +22,8 @@ export interface Moving {
   readonly takeName: string
   /** Take that stands in the source's place, if one does. */
   readonly against: string | undefined
+  /** Size of the treated picture that it shows a part of. */
+  readonly size: Size
 }
 
 /**
@@ -132,8 +135,9 @@ export function useProofPlayer(
       source: { bitmap: video, covers, part },
       treated: { bitmap: video, covers, part: { ...part, y: now.height } },
       frame: Math.round(meta.mediaTime * now.rate),
-      takeName: now.takeName,
-      against: now.against?.takeName,
+      takeName: proofNames(now).right,
+      against: proofNames(now).left,
+      size: shown.sides.treated,
     }
     awaitFrame()
   }

@@ -10,6 +10,7 @@ import { pinAround, usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
 import { USUAL, useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
+import { glassKeys } from '@/view/glassKeys'
 import { keepView, keptView } from '@/view/keptView'
 import { withSteppedAside } from '@/view/recipe'
 import { sidesOf } from '@/view/sides'
@@ -18,6 +19,7 @@ import { useBenchKeys } from '@/view/useBenchKeys'
 import { useBenchProofs } from '@/view/useBenchProofs'
 import { useBenchTakes } from '@/view/useBenchTakes'
 import { useCropping } from '@/view/useCropping'
+import { useLookThrough } from '@/view/useLookThrough'
 import { useOneStep } from '@/view/useOneStep'
 import { useSwatchSpot } from '@/view/useSwatchSpot'
 import { clock } from '@/view/words'
@@ -26,6 +28,7 @@ import Glass from './Glass.vue'
 import Ledger from './Ledger.vue'
 import ProofLane from './ProofLane.vue'
 import ProofLine from './ProofLine.vue'
+import ProveButton from './ProveButton.vue'
 import Run from './Run.vue'
 import SideColumn, { type Panel, PANELS } from './SideColumn.vue'
 import StartDialog from './StartDialog.vue'
@@ -248,31 +251,7 @@ function seeAlone(index: number) {
   glass.value?.setLook(index < 0 ? 'wipe' : 'difference')
 }
 
-/** For what the recipe's steps wait for; how it goes is told by events. */
-function lookThrough() {
-  const recipe = state.value?.recipe
-  if (recipe) {
-    api.analyse(props.clip.id, recipe).catch(notices.fail)
-  }
-}
-
-/** Frames up to which a clip is looked through unasked: it takes some seconds. */
-const SHORT = 1500
-const lookedFor = new Set<string>()
-watch(plan, (now) => {
-  const waits = now?.waiting ?? []
-  const wanted = JSON.stringify([state.value?.recipe, waits.map((one) => [one.step, one.doing])])
-  // whoever stopped it does not want it, and what failed would fail again
-  if (
-    waits.length > 0 &&
-    waits.every((one) => !one.look) &&
-    frames.value <= SHORT &&
-    !lookedFor.has(wanted)
-  ) {
-    lookedFor.add(wanted)
-    lookThrough()
-  }
-})
+const lookThrough = useLookThrough(props.clip.id, frames, plan, () => state.value?.recipe, notices.fail)
 
 /** A step changes places with its neighbour, where the recipe still works then; else it is said why not. */
 async function moveStep(index: number, by: -1 | 1, done: () => void) {
@@ -342,20 +321,12 @@ async function openDispatch() {
 useBenchKeys(
   () => {
     const now = state.value
-    const scales = Object.fromEntries([1, 2, 4, 8].map((n) => [String(n), () => glass.value?.setScale(n)]))
-    const looks = Object.fromEntries(
-      (['wipe', 'pair', 'difference', 'source', 'treated'] as const).map((look, i) => [
-        'wedsr'[i] ?? '',
-        () => glass.value?.setLook(look),
-      ]),
-    )
     return {
       undo,
       redo,
       up: { f: () => glass.value?.flip(false) },
       down: {
-        ...scales,
-        ...looks,
+        ...glassKeys(() => glass.value ?? undefined),
         ',': () => go(-1),
         '.': () => go(1),
         '<': () => go(-10 * perFrame.value),
@@ -382,20 +353,12 @@ useBenchKeys(
           ),
         I: () => setSpan(undefined, now?.outFrame),
         O: () => setSpan(now?.inFrame, undefined),
-        f: () => glass.value?.flip(true),
-        '0': () => glass.value?.fit(),
-        '[': () => glass.value?.nudgeEdge(-0.02),
-        ']': () => glass.value?.nudgeEdge(0.02),
-        '{': () => glass.value?.turnEdge(-5),
-        '}': () => glass.value?.turnEdge(5),
-        '+': () => glass.value?.amplifyMore(),
         p: dropPin,
         P: () => void suggestPins(),
         v: () => (varying.value = true),
         l: () => (adding.value = true),
         x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
         m: () => (marksClipped.value = !marksClipped.value),
-        b: () => glass.value?.brighter(),
         h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
         Enter: () => void proving.prove(),
         ' ': proving.playOrPause,
@@ -403,6 +366,7 @@ useBenchKeys(
         T: () => stepTake(-1),
         n: () => void copyTake(),
         a: () => void stepAgainst(),
+        j: proving.layNewestBeside,
         k: judge,
         g: () => void router.push(`/sheet/${props.clip.id}`),
       },
@@ -464,6 +428,7 @@ useBenchKeys(
       :against="alone?.against ?? against"
       :named="alone?.named"
       :moving="moving"
+      :earlier="isOld"
       :peek="peeks.piece.value"
       :place="place"
       :pins="moving ? [] : pinsHere"
@@ -515,12 +480,19 @@ useBenchKeys(
       :seconds="facts.seconds"
       :in-frame="state?.inFrame"
       :out-frame="state?.outFrame"
-      :tight="proof !== undefined"
       :peek-of="peeks.src"
       @update:frame="setFrame"
       @seek="seek"
       @span="setSpan"
     >
+      <template #prove>
+        <ProveButton
+          :seconds="proofSeconds"
+          :marked="marked"
+          @prove="proving.prove"
+          @seconds="(n) => (proofSeconds = n)"
+        />
+      </template>
       <template #proof>
         <ProofLine
           :proof="proof"
@@ -528,13 +500,10 @@ useBenchKeys(
           :playing="playing"
           :loop="loop"
           :speed="speed"
-          :seconds="proofSeconds"
           :besides="besides"
           :old="isOld"
-          :marked="marked"
           @beside="proving.layBeside"
           @again="proving.proveAgain"
-          @prove="proving.prove"
           @toggle="proving.playOrPause"
           @stop="(one) => proofs.stop(one.id)"
           @remove="proving.throwAway"
@@ -542,7 +511,6 @@ useBenchKeys(
           @loop="loop = !loop"
           @speed="proving.nextSpeed"
           @compare="proving.compareProof"
-          @seconds="(n) => (proofSeconds = n)"
         />
       </template>
       <template #lane>
@@ -583,7 +551,11 @@ useBenchKeys(
 
 .bench {
   display: grid;
-  grid-template: 'ledger glass beside' 1fr 'ledger run beside' auto / 296px 1fr clamp(160px, 12.5vw, 250px);
+  grid-template: 'ledger glass beside' minmax(0, 1fr) 'ledger run beside' auto / 296px minmax(0, 1fr) clamp(
+      160px,
+      12.5vw,
+      250px
+    );
   height: calc(100vh - 44px);
   min-height: 480px;
 }

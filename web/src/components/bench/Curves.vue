@@ -118,7 +118,7 @@ const at = (frame: number) => (1000 * frame) / props.frames
 svg {
   display: block;
   width: 100%;
-  height: 40px;
+  height: 30px;
 }
 
 polyline {

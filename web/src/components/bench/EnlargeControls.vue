@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import type { ParamDescription, RecipeProblem, RecipeStep, StepDescription } from '@/api/client'
 import ChoiceSegments from '@/components/common/ChoiceSegments.vue'
 import { useModels } from '@/stores/models'
@@ -82,6 +82,15 @@ const fitted = computed(() => {
 
 const model = computed(() => String(settings.value['model'] ?? params.value.get('model')?.fallback ?? 'none'))
 const mode = computed(() => String(settings.value['mode'] ?? models.modesOf(model.value)[0] ?? ''))
+// planning with a model measures it, if it was not yet
+watch(
+  () => [props.made, model.value, mode.value],
+  () => {
+    if (models.all.some((one) => one.pixelsASecond === undefined)) {
+      void models.load()
+    }
+  },
+)
 const isTold = computed(() => model.value !== 'none' && models.isTold(model.value, mode.value))
 const rows = computed(() =>
   rowsOf(
@@ -224,8 +233,15 @@ const faults = computed(() => props.problems.filter((one) => one.key === '' || b
       @change="(value) => set('strength', value)"
     />
     <p v-for="one in faults" :key="one.sentence" class="fault">{{ one.sentence }}</p>
-    <v-btn class="link" variant="plain" :aria-expanded="more" data-test="more" @click="more = !more">
-      {{ more ? 'less' : isTold || model === 'none' || oblong ? 'more' : '' }}
+    <v-btn
+      v-if="more || isTold || model === 'none' || oblong"
+      class="link more"
+      variant="plain"
+      :aria-expanded="more"
+      data-test="more"
+      @click="more = !more"
+    >
+      {{ more ? 'less' : 'more' }}
     </v-btn>
     <template v-if="more">
       <ChoiceSegments
@@ -278,6 +294,10 @@ const faults = computed(() => props.problems.filter((one) => one.key === '' || b
   display: flex;
   gap: 4px;
   align-items: baseline;
+}
+
+.more {
+  justify-self: start;
 }
 
 .fitted,

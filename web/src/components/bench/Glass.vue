@@ -43,6 +43,8 @@ const props = defineProps<{
   named?: { left: string; right: string } | undefined
   /** A proof's frame, while one is played. */
   moving: Moving | undefined
+  /** Whether it was made with settings that are no longer those at hand. */
+  earlier: boolean
   /** A small picture of the frame, while one is dragged along the time axis. */
   peek: Piece | undefined
   /** Where and when one is, told under the picture. */
@@ -145,6 +147,8 @@ const waits = computed(() => {
     : 'still at it: the machine is busy, or the line is slow'
 })
 const rightName = computed(() => props.moving?.takeName ?? props.takeName)
+/** Of what is seen treated: a proof may be of other settings. */
+const rightSize = computed(() => props.moving?.size ?? props.sides.treated)
 /** Another take stands in the source's place. */
 const isOtherTake = computed(() =>
   props.moving ? props.moving.against !== undefined : props.against !== undefined && !props.against.reference,
@@ -575,7 +579,8 @@ defineExpose({
     </span>
     <span v-if="shown !== 'source' && !standIn" class="tag treated at-right">
       {{ named?.right ?? `take ${rightName}` }}
-      <span class="quiet">{{ sides.treated.width }}×{{ sides.treated.height }}</span>
+      <span class="quiet">{{ rightSize.width }}×{{ rightSize.height }}</span>
+      <span v-if="moving && earlier" class="quiet">with earlier settings</span>
     </span>
     <span v-if="shown === 'difference' && !standIn" class="tag middle">
       {{ isError ? 'error' : 'difference' }} ×{{ amplify }}: white is {{ Math.round(255 / amplify) }} of 255

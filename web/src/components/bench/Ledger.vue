@@ -11,7 +11,7 @@ import type {
 } from '@/api/client'
 import { did } from '@/view/figures'
 import type { Sides } from '@/view/sides'
-import { mostWrong, suggested } from '@/view/condition'
+import { mostWrong, rescueWords, suggested } from '@/view/condition'
 import { withNewStep, withoutStep, withStep } from '@/view/recipe'
 import { bytes, rate, wait } from '@/view/words'
 import ConditionList from './ConditionList.vue'
@@ -159,6 +159,8 @@ function reaching(index: number): number {
       <div v-if="facts && facts.sar !== '1'" class="size label">
         pixels {{ facts.sar.replace('/', ':') }}, shown square here
       </div>
+      <div v-if="clip.problem" class="size label fault" data-test="damage-words">{{ clip.problem }}</div>
+      <div v-if="rescueWords(clip)" class="size label">{{ rescueWords(clip) }}</div>
       <div v-if="condition && !seesCondition" class="size label">{{ mostWrong(condition) }}</div>
       <ConditionList v-if="seesCondition" :clip="clip" />
       <Suggested
@@ -278,14 +280,20 @@ function reaching(index: number): number {
   color: var(--faint);
 }
 
+.size.fault {
+  color: var(--fault);
+}
+
 .add {
   padding: 6px 16px 14px 44px;
 }
 
 .foot {
   position: relative;
+  /* as high as what it may ever say */
+  min-height: 82px;
   border-top: 1px solid var(--rule);
-  padding: 12px 16px 12px 44px;
+  padding: 8px 16px 8px 44px;
   display: flex;
   align-items: center;
   justify-content: space-between;

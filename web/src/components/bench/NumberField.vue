@@ -31,6 +31,14 @@ const wrong = computed(() => {
 })
 const told = computed(() => wrong.value || props.problem || '')
 
+/** The keys are the bench's again once a value is done. */
+function finish(event: KeyboardEvent) {
+  typed()
+  if (!wrong.value) {
+    ;(event.target as HTMLInputElement).blur()
+  }
+}
+
 function typed() {
   const next = text.value === '' ? undefined : Number(text.value)
   if (!wrong.value && next !== props.value) {
@@ -50,7 +58,7 @@ function typed() {
       :aria-invalid="told !== ''"
       :title="param.effect"
       @change="typed"
-      @keydown.enter="typed"
+      @keydown.enter="finish"
     />
     <span v-if="param.unit" class="figure unit">{{ param.unit }}</span>
     <span v-if="told" class="fault" role="alert">{{ told }}</span>

@@ -91,7 +91,7 @@ function letGo(value: number) {
         :max="range.max"
         :step="range.step"
         :class="{ unset: number === undefined }"
-        :aria-label="param.label"
+        :aria-label="`${param.label}, by sliding`"
         @start="isDragging = true"
         @update:model-value="slide"
         @end="letGo"

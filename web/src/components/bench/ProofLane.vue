@@ -2,6 +2,7 @@
 import type { ProofView } from '@/api/client'
 import { computed } from 'vue'
 import { isOpen, lanes } from '@/stores/useProofs'
+import { proofNames } from '@/view/proofNames'
 import { wait } from '@/view/words'
 
 /** The proofs of a clip on its time axis: those of the settings at hand in amber, older ones grey. */
@@ -23,7 +24,8 @@ const recipeOf = (proof: ProofView) => JSON.stringify(proof.recipe)
 const done = (proof: ProofView) => proof.framesDone / Math.max(1, proof.frames)
 
 function told(proof: ProofView): string {
-  const whose = proof.against ? `${proof.against.takeName} and ${proof.takeName}` : `take ${proof.takeName}`
+  const { left, right } = proofNames(proof)
+  const whose = left === undefined ? `take ${right}` : `${left} and ${right}`
   const what = `${whose}, ${(proof.frames / proof.rate).toFixed(1)} s, ${proof.width}×${proof.height}`
   switch (proof.state) {
     case 'WAITING':
@@ -75,7 +77,6 @@ function told(proof: ProofView): string {
 <style scoped>
 .lane {
   position: relative;
-  margin: 2px 0 12px;
 }
 
 .proof {

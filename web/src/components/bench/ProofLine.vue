@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ProofView } from '@/api/client'
+import type { ProofView, Recipe } from '@/api/client'
 import type { Did } from '@/view/figures'
 import { isOpen } from '@/stores/useProofs'
+import { besideNames, proofNames } from '@/view/proofNames'
 import { wait } from '@/view/words'
 
-/** Making and playing proofs, in the line above the time axis. */
+/** Playing the proof that is chosen, in a line under the time axis that is always there, so that nothing moves. */
 const props = defineProps<{
   proof: ProofView | undefined
   /** What was measured of it. */
@@ -13,16 +14,12 @@ const props = defineProps<{
   playing: boolean
   loop: boolean
   speed: number
-  seconds: number
   /** Other proofs of the same place and moment. */
   besides: ProofView[]
   /** Whether the proof that is chosen shows settings that are no longer those at hand. */
   old: boolean
-  /** Whether a marked span is what a proof would show. */
-  marked: boolean
 }>()
 const emit = defineEmits<{
-  prove: []
   toggle: []
   stop: [proof: ProofView]
   remove: [proof: ProofView]
@@ -32,8 +29,15 @@ const emit = defineEmits<{
   close: []
   loop: []
   speed: []
-  seconds: [seconds: number]
 }>()
+const names = computed(() => props.proof && proofNames(props.proof))
+/** Of one that can be laid beside, so that two of one take are told apart. */
+function otherName(other: ProofView): string {
+  const mine = props.proof
+  return mine ? besideNames(named(other), named(mine))[0] : other.takeName
+}
+const named = (one: ProofView) => ({ takeName: one.takeName, recipe: one.recipe as unknown as Recipe })
+
 const making = computed(() => {
   const made = props.proof?.comparison
   return made !== undefined && !made.ready && made.problem === undefined
@@ -61,8 +65,6 @@ function layBeside(proof: ProofView, event: Event) {
     emit('beside', proof, other)
   }
 }
-
-const lengths = [1, 2, 3, 5]
 </script>
 
 <template>
@@ -101,7 +103,7 @@ const lengths = [1, 2, 3, 5]
           ><span class="fault">{{ proof.problem }}</span></template
         >
         <template v-else>
-          <template v-if="proof.against">{{ proof.against.takeName }} | </template>{{ proof.takeName
+          <template v-if="names?.left !== undefined">{{ names.left }} | </template>{{ names?.right
           }}<template v-if="figures?.text">: {{ figures.text }}</template>
           <span v-if="figures?.worse" class="fault">{{ figures.worse }}</span>
         </template>
@@ -136,7 +138,7 @@ const lengths = [1, 2, 3, 5]
           @change="layBeside(proof, $event)"
         >
           <option value="">beside…</option>
-          <option v-for="one in besides" :key="one.id" :value="one.id">{{ one.takeName }}</option>
+          <option v-for="one in besides" :key="one.id" :value="one.id">{{ otherName(one) }}</option>
         </select>
         <v-btn
           v-if="old && !proof.against"
@@ -153,28 +155,14 @@ const lengths = [1, 2, 3, 5]
       </template>
       <v-btn class="link" variant="plain" aria-label="Leave the proof" @click="emit('close')">×</v-btn>
     </template>
-    <select
-      v-if="!marked"
-      class="length figure"
-      aria-label="Length of a proof"
-      :value="seconds"
-      @change="emit('seconds', Number(($event.target as HTMLSelectElement).value))"
-    >
-      <option v-for="one in lengths" :key="one" :value="one">{{ one }} s</option>
-    </select>
-    <v-btn
-      data-test="prove"
-      title="Renders this moment in motion, source and treated in step"
-      @click="emit('prove')"
-    >
-      {{ marked ? 'Prove the span' : 'Prove' }} <kbd>Enter</kbd>
-    </v-btn>
   </div>
 </template>
 
 <style scoped>
 .proofs {
   display: flex;
+  height: 24px;
+  overflow: hidden;
   align-items: center;
   gap: 10px;
   white-space: nowrap;

@@ -15,8 +15,6 @@ const props = defineProps<{
   outFrame: number | undefined
   /** Where the small picture of a frame lies, if there is one. */
   peekOf: (frame: number) => string | undefined
-  /** Leaves out what is told elsewhere, to make room in the line. */
-  tight?: boolean
 }>()
 const frame = defineModel<number>('frame', { required: true })
 const emit = defineEmits<{
@@ -128,15 +126,11 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       >
         <kbd>.</kbd>
       </v-btn>
-      <span v-if="!tight" class="figure faint">/ {{ time(frames) }}</span>
-      <span v-if="!tight" class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
-      <span
-        v-if="start && !tight"
-        class="figure source"
-        title="Time code, as the file has it"
-        data-test="timecode"
-        >{{ code(frame) }}</span
-      >
+      <span class="figure faint all">/ {{ time(frames) }}</span>
+      <span class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
+      <span v-if="start" class="figure source" title="Time code, as the file has it" data-test="timecode">{{
+        code(frame)
+      }}</span>
       <span class="figure span" data-test="span">
         <template v-if="marked">
           <span class="treated marks">
@@ -167,7 +161,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
         </template>
         <span v-else class="faint" title="No span marked; I and O mark one"><kbd>I</kbd> <kbd>O</kbd></span>
       </span>
-      <slot name="proof"></slot>
+      <slot name="prove"></slot>
     </div>
     <div
       ref="strip"
@@ -196,6 +190,14 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
         class="damage"
         data-test="damage"
         :title="`damaged near frame ${place}`"
+        :style="{ left: at(place + 0.5) }"
+      ></i>
+      <i
+        v-for="place in clip.facts?.rescue?.made ?? []"
+        :key="`m${place}`"
+        class="damage made"
+        data-test="made"
+        :title="`frame ${place} was made of its neighbours`"
         :style="{ left: at(place + 0.5) }"
       ></i>
       <div class="shade" :style="{ left: 0, width: at(from) }"></div>
@@ -230,7 +232,8 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
       ></div>
       <div class="head" :style="{ left: at(frame + 0.5) }"></div>
     </div>
-    <slot name="lane"></slot>
+    <div class="lanes"><slot name="lane"></slot></div>
+    <slot name="proof"></slot>
     <Curves :clip="clip" :frames="frames" />
   </div>
 </template>
@@ -239,11 +242,12 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 .run {
   background: var(--table);
   border-top: 1px solid var(--rule);
-  padding: 8px 14px 12px;
+  padding: 8px 14px 8px;
   user-select: none;
 }
 
 .line {
+  overflow: hidden;
   white-space: nowrap;
   display: flex;
   align-items: center;
@@ -271,6 +275,19 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 .marks {
   display: flex;
   gap: 10px;
+}
+
+@media (width < 1240px) {
+  .all {
+    display: none;
+  }
+}
+
+/* kept free, so that nothing moves when a proof comes */
+.lanes {
+  height: 22px;
+  padding-top: 2px;
+  overflow: hidden auto;
 }
 
 .strip {
@@ -328,6 +345,10 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
   margin-left: -3px;
   background: var(--fault);
   clip-path: polygon(0 0, 100% 0, 50% 100%);
+}
+
+.damage.made {
+  background: var(--treated);
 }
 
 .shade {

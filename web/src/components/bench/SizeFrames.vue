@@ -65,7 +65,7 @@ const named = computed(() => {
     ...one,
     isNamed: all
       .slice(i + 1)
-      .every((other) => Math.abs(other.box.y - one.box.y) > 11 || other.box.width - one.box.width > 40),
+      .every((other) => Math.abs(other.box.y - one.box.y) > 13 || other.box.width - one.box.width > 40),
   }))
 })
 const words = (frame: Standard) => `${frame.width}×${frame.height}`

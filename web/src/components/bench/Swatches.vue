@@ -48,6 +48,12 @@ function sidesOf(swatch: Swatch): Sides | undefined {
   return look && { ...look.sides, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
 }
 
+/** The suggested kind first: what is seen at once. */
+const ordered = computed(() => {
+  const first = props.rows.filter((row) => row.model === props.suggestion?.model)
+  return [...first, ...props.rows.filter((row) => !first.includes(row))]
+})
+
 const isChosen = (swatch: Swatch) =>
   swatch.model === props.model && (swatch.model === 'none' || swatch.mode === props.mode)
 const title = (row: SwatchRow, swatch: Swatch) =>
@@ -56,7 +62,7 @@ const title = (row: SwatchRow, swatch: Swatch) =>
 
 <template>
   <div role="radiogroup" aria-label="Treatment" class="rows">
-    <div v-for="row in rows" :key="row.model" class="row" :data-test="`row-${row.model}`">
+    <div v-for="row in ordered" :key="row.model" class="row" :data-test="`row-${row.model}`">
       <div class="head label">
         {{ row.label }}
         <span v-if="suggestion?.model === row.model" class="treated">suggested: {{ suggestion.reason }}</span>
@@ -85,10 +91,9 @@ const title = (row: SwatchRow, swatch: Swatch) =>
               :label="`${row.label}, ${swatch.label}`"
               quiet
             />
+            <span v-if="swatch.speed" class="figure speed">{{ shortSpeed(swatch.speed, picture) }}</span>
           </span>
-          <span class="told">
-            {{ swatch.label }}<span class="figure">{{ shortSpeed(swatch.speed, picture) }}</span>
-          </span>
+          <span class="told">{{ swatch.label }}</span>
         </button>
       </div>
     </div>
@@ -114,6 +119,7 @@ const title = (row: SwatchRow, swatch: Swatch) =>
 
 .swatch {
   display: grid;
+  min-width: 0;
   padding: 0;
   border: 0;
   background: none;
@@ -123,6 +129,7 @@ const title = (row: SwatchRow, swatch: Swatch) =>
 }
 
 .look {
+  position: relative;
   height: 56px;
   background: var(--ground);
   outline: 1px solid transparent;
@@ -146,14 +153,19 @@ const title = (row: SwatchRow, swatch: Swatch) =>
 }
 
 .told {
-  display: flex;
-  justify-content: space-between;
-  gap: 3px;
+  overflow: hidden;
   font: 11px/1.5 var(--label);
+  text-overflow: ellipsis;
   white-space: nowrap;
 }
 
-.told .figure {
+.speed {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  padding: 0 3px;
+  background: rgb(16 16 16 / 80%);
+  color: var(--ink);
   font-size: 10px;
 }
 </style>

@@ -133,7 +133,7 @@ describe('proofs', () => {
   })
 
   it('tell how far they are, can be stopped, and say what went wrong', async () => {
-    const props = { playing: false, loop: true, speed: 1, seconds: 2, marked: false, besides: [], old: false }
+    const props = { playing: false, loop: true, speed: 1, besides: [], old: false }
     const line = mount(ProofLine, {
       props: {
         ...props,

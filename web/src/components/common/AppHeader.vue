@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useFeed } from '@/stores/feed'
+import { secondsLeft } from '@/view/renders'
 import { wait } from '@/view/words'
 
 const emit = defineEmits<{ help: []; 'sign-out': [] }>()
@@ -18,12 +19,12 @@ const bench = computed(() => {
 const sheet = computed(() => bench.value?.replace('/bench/', '/sheet/'))
 const queue = computed(() => {
   const open = [...feed.renders.values()].filter((one) => one.state === 'RUNNING' || one.state === 'WAITING')
-  const running = open.find((one) => one.state === 'RUNNING')
   if (open.length === 0) {
     return ''
   }
   const count = open.length === 1 ? '1 render' : `${open.length} renders`
-  return running?.live?.secondsLeft ? `${count}, ${wait(running.live.secondsLeft)} left` : count
+  const left = secondsLeft(open)
+  return left === undefined ? count : `${count}, ${wait(left)} left`
 })
 </script>
 

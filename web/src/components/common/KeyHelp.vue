@@ -26,6 +26,7 @@ const keys: [keys: string[], does: string][] = [
   [['m'], 'mark what lies beyond black and white'],
   [['b'], 'show dark pictures brighter, for looking only'],
   [['Enter', 'space'], 'prove this moment in motion; play and pause'],
+  [['j'], 'lay the newest other proof of this place beside'],
   [['t', 'T'], 'next take, the one before'],
   [['l'], 'add a step to the ledger'],
   [['n', 'v'], 'new take like this one; takes that differ in a setting'],

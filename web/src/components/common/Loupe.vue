@@ -109,6 +109,15 @@ defineExpose({ canvas, scale })
       :data-pending="still.pending"
       :data-side="side"
     ></canvas>
+    <span v-if="still.pending && !still.piece" class="making label" data-test="making">being made…</span>
+    <v-progress-linear
+      v-else-if="still.pending && !quiet"
+      class="anew"
+      indeterminate
+      color="primary"
+      height="2"
+      :aria-label="`making ${label}`"
+    />
     <span v-if="gone && side === 'treated'" class="gone label">outside of this take’s picture</span>
   </div>
 </template>
@@ -129,6 +138,20 @@ canvas {
   display: block;
   width: 100%;
   height: 100%;
+}
+
+.making {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  color: var(--faint);
+  font-size: 11px;
+}
+
+.anew {
+  position: absolute;
+  inset: 0 0 auto;
 }
 
 .gone {

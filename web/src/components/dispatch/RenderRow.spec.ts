@@ -22,6 +22,7 @@ const render = (change: Partial<RenderView>): RenderView => ({
   frames: 200,
   framesDone: 0,
   createdAt: '',
+  place: 0,
   ...change,
 })
 
@@ -86,6 +87,35 @@ describe('a render', () => {
     await failed.findAll('.acts button')[0]!.trigger('click')
     expect(retry).toHaveBeenCalledWith('r')
     expect(acts({ state: 'CANCELLED', framesDone: 12 })).toEqual(['Try again', 'Remove'])
+  })
+
+  it('asks before much that is done is left unfinished', async () => {
+    const cancelled = vi.spyOn(api, 'cancelRender').mockResolvedValue(render({}))
+    const little = row({ state: 'RUNNING', framesDone: 3 })
+    await little.find('.acts button').trigger('click')
+    expect(cancelled).toHaveBeenCalledTimes(1)
+    const much = row({ state: 'RUNNING', framesDone: 150 })
+    await much.find('.acts button').trigger('click')
+    expect(cancelled).toHaveBeenCalledTimes(1)
+    expect(much.find('[data-test=cancel-sure]').text()).toContain('150 frames')
+    await much.find('[data-test=cancel-sure]').trigger('click')
+    expect(cancelled).toHaveBeenCalledTimes(2)
+  })
+
+  it('may go before another that waits, and gets another name', async () => {
+    const earlier = vi.spyOn(api, 'earlierRender').mockResolvedValue(render({}))
+    const named = vi.spyOn(api, 'nameRender').mockResolvedValue(render({}))
+    const one = row({})
+    expect(one.text()).not.toContain('Earlier')
+    await one.setProps({ hasBefore: true })
+    await one.find('.acts button').trigger('click')
+    expect(earlier).toHaveBeenCalledWith('r')
+    await one.find('.file').trigger('click')
+    const field = one.find('input.naming')
+    expect((field.element as HTMLInputElement).value).toBe('Deck walk B')
+    await field.setValue('For the museum')
+    await field.trigger('keydown.enter')
+    expect(named).toHaveBeenCalledWith('r', 'For the museum')
   })
 
   it('that cannot be cancelled says so at the foot of the page', async () => {

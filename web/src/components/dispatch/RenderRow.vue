@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { api, type RenderView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
 import { bytes, rate, spanLine, wait } from '@/view/words'
 
-const props = defineProps<{ render: RenderView }>()
+const props = defineProps<{
+  render: RenderView
+  /** Whether another waits before it. */
+  hasBefore?: boolean
+}>()
 const notices = useNotices()
 
 const share = computed(() => props.render.framesDone / Math.max(1, props.render.frames))
@@ -50,6 +54,37 @@ const checks = computed(() => {
   return `${frames} · ${result.matrix}, ${result.range} range · ${result.depth} bit · ${sound}`
 })
 
+/** Shares beyond which a slip of the hand would cost too much. */
+const MUCH = 0.1
+const MANY = 200
+const isAsked = ref(false)
+/** Where much is done it is asked first. */
+function cancel() {
+  const { framesDone } = props.render
+  if (!isAsked.value && (share.value > MUCH || framesDone > MANY)) {
+    isAsked.value = true
+    return
+  }
+  isAsked.value = false
+  void act(api.cancelRender(props.render.id))
+}
+
+const naming = ref(false)
+const name = ref('')
+const field = ref<HTMLInputElement>()
+function beginNaming() {
+  name.value = props.render.fileName.replace(/\.[^.]*$/, '')
+  naming.value = true
+  void nextTick(() => field.value?.select())
+}
+
+function rename() {
+  naming.value = false
+  if (name.value.trim() && !props.render.fileName.startsWith(`${name.value.trim()}.`)) {
+    void act(api.nameRender(props.render.id, name.value))
+  }
+}
+
 const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
 </script>
 
@@ -63,13 +98,35 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
     <img :src="`/api/clips/${render.clipId}/thumbs/2`" alt="" />
     <div class="what">
       <div>
-        <b>{{ render.clipTitle }}</b>
+        <router-link class="clip" :to="`/bench/${render.clipId}`" title="To its bench">{{
+          render.clipTitle
+        }}</router-link>
         <span class="label">
           take {{ render.takeName }},
           <span :class="{ treated: !render.wholeClip }">{{ spanLine(render) }}</span>
         </span>
       </div>
       <div class="figure quiet">{{ made }}</div>
+      <input
+        v-if="naming"
+        ref="field"
+        v-model="name"
+        class="naming figure"
+        maxlength="150"
+        aria-label="Name of the file"
+        @keydown.enter.prevent="rename"
+        @keydown.esc.stop="naming = false"
+        @blur="naming = false"
+      />
+      <button
+        v-else
+        class="file figure"
+        type="button"
+        title="Give the file another name"
+        @click="beginNaming"
+      >
+        {{ render.fileName }}
+      </button>
     </div>
     <div v-if="render.state === 'RUNNING'">
       <v-progress-linear
@@ -98,14 +155,24 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
       <template v-else-if="render.result">{{ bytes(render.result.bytes) }}</template>
     </div>
     <div class="acts">
-      <v-btn
-        v-if="render.state === 'RUNNING' || render.state === 'WAITING'"
-        class="link"
-        variant="plain"
-        @click="act(api.cancelRender(render.id))"
-      >
-        Cancel
-      </v-btn>
+      <template v-if="render.state === 'RUNNING' || render.state === 'WAITING'">
+        <v-btn
+          v-if="render.state === 'WAITING' && hasBefore"
+          class="link"
+          variant="plain"
+          title="Before the one that waits before it"
+          @click="act(api.earlierRender(render.id))"
+        >
+          Earlier
+        </v-btn>
+        <template v-if="isAsked">
+          <v-btn class="link fault" variant="plain" data-test="cancel-sure" @click="cancel">
+            Leave {{ render.framesDone }} frames unfinished
+          </v-btn>
+          <v-btn class="link" variant="plain" @click="isAsked = false">Go on</v-btn>
+        </template>
+        <v-btn v-else class="link" variant="plain" @click="cancel">Cancel</v-btn>
+      </template>
       <a v-if="render.state === 'DONE'" class="link" :href="`/api/renders/${render.id}/file`" download
         >Download</a
       >
@@ -146,8 +213,35 @@ img {
   background: var(--table);
 }
 
-b {
+.clip {
   font-weight: 500;
+  color: var(--ink);
+  text-decoration: none;
+}
+
+.clip:hover {
+  text-decoration: underline;
+}
+
+.file {
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--faint);
+  text-align: left;
+  overflow-wrap: anywhere;
+  cursor: pointer;
+}
+
+.file:hover {
+  color: var(--ink);
+}
+
+.naming {
+  padding: 1px 4px;
+  border: 1px solid var(--treated);
+  background: var(--ground);
+  color: var(--ink);
 }
 
 .what {

@@ -10,17 +10,19 @@ import {
   type TakeView,
 } from '@/api/client'
 import { useClipTakes } from '@/stores/useClipTakes'
-import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
 import { useSheet } from '@/stores/useSheet'
 import { shuffled } from '@/view/blind'
 import { drawSheet, saveAs } from '@/view/sheetPicture'
-import { harmLines, recipeWords, takeLines } from '@/view/sheetWords'
+import { takeLines } from '@/view/sheetWords'
 import { useBenchKeys } from '@/view/useBenchKeys'
 import Loupe from '@/components/common/Loupe.vue'
 import SheetFigures from './SheetFigures.vue'
+import SheetReference from './SheetReference.vue'
+import SheetSide from './SheetSide.vue'
+import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
 import VaryDialog from '@/components/common/VaryDialog.vue'
 
 /** Takes down, pins across: the same pixels of each, the source first. */
@@ -38,7 +40,6 @@ const loaded = ref(false)
 /** Takes in an order nobody chose, while names and figures are hidden. */
 const blind = ref<string[]>()
 const chosen = ref(0)
-const naming = ref('')
 const varying = ref(false)
 const searching = ref(false)
 const table = ref<HTMLElement>()
@@ -106,38 +107,16 @@ function discard(take: TakeView) {
   }
 }
 
-function rename(take: TakeView, event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
-  naming.value = ''
-  if (name !== '' && name !== take.name) {
-    void takes.label(take.id, { name })
-  }
+const sending = shallowRef<TakeView>()
+const isSending = ref(false)
+function send(take: TakeView) {
+  sending.value = take
+  isSending.value = true
 }
 
 function toBench(take: TakeView, pin?: PinView) {
   const query = { take: take.id, ...(pin ? { pin: pin.id, frame: String(pin.frame) } : {}) }
   void router.push({ path: `/bench/${props.clip.id}`, query })
-}
-
-const feed = useFeed()
-/** Clips that may show the same scene clean, frame for frame. */
-const others = computed(() =>
-  [...feed.clips.values()].filter(
-    (one) => one.id !== props.clip.id && one.state === 'READY' && one.frames === props.clip.frames,
-  ),
-)
-
-async function refer(event: Event) {
-  const chosen = (event.target as HTMLSelectElement).value
-  try {
-    await api.refer(
-      props.clip.id,
-      chosen === 'kept' ? { known: true } : chosen === '' ? {} : { clip: chosen },
-    )
-    again()
-  } catch (error) {
-    notices.fail(error)
-  }
 }
 
 async function suggest() {
@@ -208,14 +187,7 @@ useBenchKeys(
       <h1>{{ loaded ? title : 'Proof sheet' }}</h1>
       <span class="label">each cell the same pixels, source first</span>
       <span class="end">
-        <label class="label reference">
-          held against
-          <select :value="clip.hasReference ? 'kept' : ''" aria-label="Reference" @change="refer">
-            <option value="">no reference</option>
-            <option v-if="clip.hadReference" value="kept">its reference</option>
-            <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
-          </select>
-        </label>
+        <SheetReference :clip="clip" @changed="again" />
         <v-btn :aria-pressed="blind !== undefined" @click="toggleBlind">
           {{ blind ? 'Show names' : 'Hide names and shuffle' }} <kbd>B</kbd>
         </v-btn>
@@ -262,45 +234,21 @@ useBenchKeys(
         :data-take="take.id"
         @click="chosen = i"
       >
-        <div class="side">
-          <span class="title">
-            <input
-              v-if="naming === take.id"
-              class="name"
-              :value="take.name"
-              maxlength="60"
-              aria-label="Name of the take"
-              @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-              @blur="rename(take, $event)"
-              @keydown.enter="rename(take, $event)"
-              @keydown.esc="naming = ''"
-            />
-            <b v-else>{{ name(take, i) }}</b>
-            <v-btn
-              class="link"
-              variant="plain"
-              :class="{ treated: take.verdict === 'KEPT' && !blind }"
-              :aria-pressed="take.verdict === 'KEPT' && !blind"
-              @click.stop="keep(take)"
-            >
-              {{ blind ? 'choose' : take.verdict === 'KEPT' ? 'kept' : 'keep' }}
-              <kbd v-if="i === chosen">K</kbd>
-            </v-btn>
-          </span>
-          <template v-if="!blind">
-            <span v-if="take.unreadable" class="label fault">{{ take.unreadable }}</span>
-            <span v-else class="label">{{ recipeWords(take, kinds) }}</span>
-            <SheetFigures :row="rows.get(take.id)" :is-source="false" />
-            <span v-for="line in harmLines(rows.get(take.id)?.figures, all)" :key="line" class="label fault">
-              {{ line }}
-            </span>
-            <span class="acts">
-              <v-btn class="link" variant="plain" @click.stop="toBench(take)">bench</v-btn>
-              <v-btn class="link" variant="plain" @click.stop="naming = take.id">name</v-btn>
-              <v-btn class="link" variant="plain" @click.stop="discard(take)">discard</v-btn>
-            </span>
-          </template>
-        </div>
+        <SheetSide
+          class="side"
+          :take="take"
+          :name="name(take, i)"
+          :blind="blind !== undefined"
+          :current="i === chosen"
+          :row="rows.get(take.id)"
+          :kinds="kinds"
+          :pins="all"
+          @keep="keep(take)"
+          @bench="toBench(take)"
+          @send="send(take)"
+          @discard="discard(take)"
+          @rename="(next) => takes.label(take.id, { name: next })"
+        />
         <button
           v-for="pin in all"
           :key="pin.id"
@@ -335,6 +283,13 @@ useBenchKeys(
         {{ take.name }}
       </v-btn>
     </p>
+    <DispatchDialog
+      v-if="sending"
+      v-model="isSending"
+      :take="sending"
+      :recipe="sending.recipe as unknown as Recipe"
+      :clip-title="clip.title"
+    />
     <VaryDialog
       v-if="current"
       v-model="varying"
@@ -371,16 +326,6 @@ h1 {
   display: flex;
   align-items: center;
   gap: 8px;
-}
-
-.reference select {
-  margin-left: 4px;
-  border: 1px solid var(--rule);
-  border-radius: 2px;
-  background: var(--raised);
-  color: var(--ink);
-  padding: 4px;
-  max-width: 160px;
 }
 
 .none {
@@ -427,34 +372,8 @@ h1 {
   border-color: var(--source);
 }
 
-.title {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-}
-
 b {
   font: 600 15px var(--label);
-  overflow-wrap: anywhere;
-}
-
-.name {
-  min-width: 0;
-  background: var(--raised);
-  color: var(--ink);
-  border: 0;
-  font: 600 15px var(--label);
-}
-
-.acts {
-  display: flex;
-  gap: 12px;
-  margin-top: auto;
-  padding-top: 4px;
-}
-
-.acts .link {
-  font-size: 13px;
 }
 
 .cell {

@@ -3,7 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 import { api, type ClipView } from '@/api/client'
 import { useFresh } from '@/stores/fresh'
 import { useNotices } from '@/stores/notices'
-import { isDamaged, isExamining, mostWrong } from '@/view/condition'
+import { canBeMended, isExamining, mostWrong, rescueWords } from '@/view/condition'
 import { bytes, colourLine, factsLine } from '@/view/words'
 import ConditionBars from './ConditionBars.vue'
 
@@ -90,8 +90,14 @@ async function remove() {
 
 <template>
   <div class="row" role="listitem" :data-clip="clip.title">
-    <v-checkbox-btn v-if="ready" v-model="selected" density="compact" :aria-label="`Select ${clip.title}`" />
-    <span v-else></span>
+    <span>
+      <v-checkbox-btn
+        v-if="ready"
+        v-model="selected"
+        density="compact"
+        :aria-label="`Select ${clip.title}`"
+      />
+    </span>
     <router-link v-if="ready" :to="bench" class="strip" tabindex="-1" aria-hidden="true">
       <img v-for="n in 5" :key="n" :src="`/api/clips/${clip.id}/thumbs/${n - 1}`" alt="" />
     </router-link>
@@ -117,8 +123,9 @@ async function remove() {
       <div v-if="details" class="label details">{{ details }}</div>
       <div v-if="clip.problem" class="fault">
         {{ clip.problem }}
-        <template v-if="ready && isDamaged(clip)">
+        <template v-if="ready && canBeMended(clip)">
           <v-btn
+            v-if="!clip.facts?.rescue"
             class="link"
             variant="plain"
             title="Rebuilds the file around what can be read; nothing is decoded, broken packets are left out"
@@ -127,7 +134,7 @@ async function remove() {
           >
             Repair a copy
           </v-btn>
-          ·
+          <template v-if="!clip.facts?.rescue"> · </template>
           <v-btn
             class="link"
             variant="plain"
@@ -139,6 +146,7 @@ async function remove() {
           </v-btn>
         </template>
       </div>
+      <div v-if="rescueWords(clip)" class="label" data-test="rescue">{{ rescueWords(clip) }}</div>
       <template v-if="clip.state === 'READING'">
         <div class="figure quiet">reading, {{ Math.round(100 * clip.progress) }} %</div>
         <v-progress-linear

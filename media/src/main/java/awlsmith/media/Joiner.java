@@ -15,8 +15,10 @@ import java.util.Set;
 
 /** Puts finished segments of pictures into one file with what goes along: sound, subtitles, chapters, time code. */
 public final class Joiner {
-    /** What FFmpeg writes into MP4 and players read (common practice, no source). */
-    private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "mp2", "ac3", "eac3", "alac", "opus", "flac");
+    /** What nearly every player reads in MP4, and in MOV beside it (common practice, no source). */
+    private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "ac3", "eac3", "alac");
+
+    private static final String SAMPLES = "pcm_";
 
     private static final Duration LIMIT = Duration.ofHours(2);
 
@@ -166,9 +168,10 @@ public final class Joiner {
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
                 arguments.addAll(List.of("-map", "1:" + track.index()));
-                if (mp4 && !along.isPaced() && !SOUND_IN_MP4.contains(track.codec())) {
+                if (mp4 && !along.isPaced() && !isRead(track.codec(), out)) {
                     arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
-                    notes.add("the sound (" + track.codec() + ") cannot stand in this container and was coded as AAC");
+                    notes.add("the sound (" + track.codec()
+                            + ") is not read by all players in this container and was coded as AAC");
                 }
                 slot++;
             }
@@ -200,6 +203,10 @@ public final class Joiner {
             child.finish("putting the file together", cancel);
         }
         return notes.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", notes));
+    }
+
+    private static boolean isRead(String codec, Path out) {
+        return SOUND_IN_MP4.contains(codec) || out.toString().endsWith(".mov") && codec.startsWith(SAMPLES);
     }
 
     private static long size(List<Segment> segments) {

@@ -20,6 +20,8 @@ import awlsmith.media.SoundMezzanine;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleConsumer;
 
@@ -43,9 +45,10 @@ public final class Mending {
      * What was done.
      *
      * @param frames that the new file holds
-     * @param made those of them that were made of their neighbours
+     * @param made those of them that were made of their neighbours, by their numbers
+     * @param missing frames that the file promises behind its last one, which nothing could be made of
      */
-    public record Result(long frames, long made) {}
+    public record Result(long frames, List<Integer> made, long missing) {}
 
     /**
      * @param out Matroska file to write; its folder takes the parts meanwhile
@@ -71,7 +74,10 @@ public final class Mending {
             }
             SoundMezzanine.join(pictures, silent ? Optional.empty() : Optional.of(sound), out, cancel);
             progress.accept(1);
-            return new Result(even.count(), even.made());
+            return new Result(
+                    even.count(),
+                    Arrays.stream(even.madePlaces()).boxed().toList(),
+                    Math.max(0, info.expectedFrames() - even.count()));
         } finally {
             Files.deleteIfExists(pictures);
             Files.deleteIfExists(sound);

@@ -90,6 +90,51 @@ class OwnershipTest {
         assertThat(server.get("/api/clips").status()).isEqualTo(200);
     }
 
+    /** While one long render runs the others wait, and may change places; their files may be called otherwise. */
+    @Test
+    void whatWaitsMayGoEarlierAndFilesMayBeNamed(RunningServer server) throws Exception {
+        JsonNode clip = server.clip("queue.mp4", 64, 48, 1200);
+        String take = server.get("/api/clips/" + clip.path("id").asString() + "/takes")
+                .json()
+                .get(0)
+                .path("id")
+                .asString();
+        String order = "{\"takeId\":\"" + take
+                + "\",\"wholeClip\":true,\"deliverable\":{\"codec\":\"h264\",\"settings\":{},\"sound\":false}}";
+        String[] ids = new String[3];
+        for (int i = 0; i < ids.length; i++) {
+            ids[i] = server.post("/api/renders", order).json().path("id").asString();
+        }
+        assertThat(server.post("/api/renders/" + ids[2] + "/earlier", "").status())
+                .isEqualTo(200);
+        JsonNode all = server.get("/api/renders").json();
+        long[] places = new long[3];
+        for (JsonNode one : all) {
+            for (int i = 0; i < ids.length; i++) {
+                if (one.path("id").asString().equals(ids[i])) {
+                    places[i] = one.path("place").asLong();
+                }
+            }
+        }
+        assertThat(places[2]).isLessThan(places[1]);
+        var named = server.post("/api/renders/" + ids[1] + "/name", "{\"fileName\":\" For the museum.MP4 \"}");
+        assertThat(named.json().path("fileName").asString()).isEqualTo("For the museum.mp4");
+        for (String wrong : new String[] {"", "a/b", ".hidden", "x".repeat(200)}) {
+            assertThat(server.post("/api/renders/" + ids[1] + "/name", "{\"fileName\":\"" + wrong + "\"}")
+                            .status())
+                    .as(wrong)
+                    .isEqualTo(422);
+        }
+        for (String id : ids) {
+            server.post("/api/renders/" + id + "/cancel", "");
+        }
+        assertThat(server.post("/api/renders/" + ids[2] + "/earlier", "").status())
+                .isEqualTo(409);
+        for (String id : ids) {
+            server.delete("/api/renders/" + id);
+        }
+    }
+
     /** A step of a later version stands in rows of all kinds: each says so, and nothing else is held up. */
     @Test
     void aRecipeThatCannotBeReadBlocksNothing(RunningServer server) throws Exception {

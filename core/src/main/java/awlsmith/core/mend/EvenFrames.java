@@ -15,6 +15,7 @@ import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.function.LongFunction;
+import java.util.stream.IntStream;
 
 /**
  * A clip at one rate throughout: every frame goes to the place on the even grid that is nearest to its time, and places that
@@ -72,6 +73,13 @@ public final class EvenFrames implements FrameSource {
     /** Those that had to be made up. */
     public long made() {
         return made;
+    }
+
+    /** Where those lie on the grid. */
+    public int[] madePlaces() {
+        return IntStream.range(0, frames.length)
+                .filter(place -> frames[place] == NONE)
+                .toArray();
     }
 
     /** From the first frame to the end of the last. */

@@ -118,13 +118,45 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
     }
 
     /**
-     * These tags with the matrix and range to compute with in place of those the file does not tell; decided once, when a clip is
-     * opened, so that enlarging past 576 lines changes nothing.
+     * These tags with what is taken for those the file does not tell; decided once, when a clip is opened, so that enlarging past 576 lines
+     * changes nothing, and every file made of it tells all.
      *
      * @param height lines as they are coded
      */
     public ColourTags resolved(Chroma chroma, int height) {
-        return new ColourTags(matrixFor(height), rangeFor(chroma), transfer, primaries);
+        Matrix known = chroma == Chroma.RGB && matrix == Matrix.UNSPECIFIED ? Matrix.RGB : matrixFor(height);
+        return new ColourTags(matrixFor(height), rangeFor(chroma), transferFor(known), primariesFor(known, height));
+    }
+
+    /**
+     * The transfer that goes with a matrix: the one of the same recommendation (ITU-R BT.601-7 and BT.709-6 have the same curve, BT.2020-2
+     * table 4), and sRGB's for pictures without one (IEC 61966-2-1; common practice, no source).
+     */
+    private Transfer transferFor(Matrix known) {
+        if (transfer != Transfer.UNSPECIFIED) {
+            return transfer;
+        }
+        return switch (known) {
+            case RGB -> Transfer.IEC61966_2_1;
+            case FCC, BT470BG, SMPTE170M -> Transfer.SMPTE170M;
+            case SMPTE240M -> Transfer.SMPTE240M;
+            case BT2020NC -> Transfer.BT2020_10;
+            case BT709, UNSPECIFIED -> Transfer.BT709;
+        };
+    }
+
+    /** Likewise; of BT.601 those of 625 lines where there are as many as they show, else those of 525. */
+    private Primaries primariesFor(Matrix known, int height) {
+        if (primaries != Primaries.UNSPECIFIED) {
+            return primaries;
+        }
+        return switch (known) {
+            case BT470BG -> Primaries.BT470BG;
+            case FCC, SMPTE170M -> height == 576 || height == 288 ? Primaries.BT470BG : Primaries.SMPTE170M;
+            case SMPTE240M -> Primaries.SMPTE240M;
+            case BT2020NC -> Primaries.BT2020;
+            case RGB, BT709, UNSPECIFIED -> Primaries.BT709;
+        };
     }
 
     /** The range to compute with: the tagged one, else limited for luma and chroma and full for RGB. */

@@ -28,7 +28,7 @@ final class H264 implements Codec {
             "depth",
             "Depth",
             List.of(
-                    new Param.Choice.Option("8", "8 bit", "plays everywhere"),
+                    new Param.Choice.Option("8", "8 bit", "plays nearly everywhere"),
                     new Param.Choice.Option("10", "10 bit", "soft gradients without bands; few browsers play it")),
             null,
             "bits of a sample; as many as the picture has where it is not set");

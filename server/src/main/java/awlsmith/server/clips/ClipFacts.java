@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param order of the fields, in words, when there are any
  * @param depth bits of a code value
  * @param layout of the planes: 4:2:0, 4:2:2, 4:4:4, grey or RGB
+ * @param rescue what was done to make its file from a damaged one; missing where nothing was
  * @param transparent whether the pictures are clear in places; missing for clips taken in before it was looked for
  * @param sar sample aspect ratio as a fraction
  * @param seconds length, to the end of the last frame
@@ -54,12 +55,21 @@ public record ClipFacts(
         @Nullable String timecode,
         @Nullable Integer subtitles,
         @Nullable Integer chapters,
-        @Nullable Boolean transparent) {
+        @Nullable Boolean transparent,
+        @Nullable Rescue rescue) {
 
     /** @param takenAs the matrix used where the file is silent */
     public record ColourFacts(String matrix, String range, String transfer, String primaries, String takenAs) {}
 
-    static ClipFacts of(MediaInfo info, FrameIndex index) {
+    /**
+     * @param filled whether lost frames were made up and sound was kept in step; else the file was only rebuilt around what can be read
+     * @param made frames that were made of their neighbours
+     * @param missing frames that the damaged file promised behind its last one
+     */
+    public record Rescue(boolean filled, List<Integer> made, int missing) {}
+
+    /** @param rescue what was done to make its file, if it was made from a damaged one */
+    static ClipFacts of(MediaInfo info, FrameIndex index, @Nullable Rescue rescue) {
         var video = info.video();
         var format = video.format();
         var clip = new Clip(info, java.util.Optional.of(index));
@@ -107,7 +117,8 @@ public record ClipFacts(
                 info.extras().timecode().orElse(null),
                 info.extras().subtitles().size(),
                 info.extras().chapters().size(),
-                clip.format().alpha().isThere());
+                clip.format().alpha().isThere(),
+                rescue);
     }
 
     /** A few more or less are rounding; a twentieth is not. */

@@ -74,7 +74,10 @@ class Makings {
             Path growing = media.clip(clip).resolve("growing.mkv");
             switch (making) {
                 case Making.Gathering gathering -> gather(clip, gathering, growing, progress, cancel);
-                case Making.Rebuilding rebuilding -> rebuild(rebuilding, growing, progress, cancel);
+                case Making.Rebuilding rebuilding -> {
+                    var rescue = rebuild(rebuilding, growing, progress, cancel);
+                    Files.writeString(record(clip), json.writeValueAsString(rescue));
+                }
             }
             Files.move(growing, out, StandardCopyOption.ATOMIC_MOVE);
         }
@@ -115,7 +118,20 @@ class Makings {
         }
     }
 
-    private void rebuild(Making.Rebuilding order, Path out, DoubleConsumer progress, Cancel cancel) throws IOException {
+    private Path record(UUID clip) {
+        return media.clip(clip).resolve("rescue.json");
+    }
+
+    /** What was done to make a clip's file from a damaged one, if that is what was done. */
+    Optional<ClipFacts.Rescue> rescue(UUID clip) throws IOException {
+        Path record = record(clip);
+        return Files.exists(record)
+                ? Optional.of(json.readValue(Files.readString(record), ClipFacts.Rescue.class))
+                : Optional.empty();
+    }
+
+    private ClipFacts.Rescue rebuild(Making.Rebuilding order, Path out, DoubleConsumer progress, Cancel cancel)
+            throws IOException {
         Path source = Path.of(order.source());
         if (!Files.exists(source)) {
             throw new MediaException("the damaged file is gone from its place");
@@ -131,11 +147,12 @@ class Makings {
             long frame = info.video().format().floatBytes();
             // the frames around a hole, their motion, and both files' code values
             try (var _ = machine.budget().takeBehind(FRAMES_HELD * frame, cancel)) {
-                new Mending(source).make(out, machine, progress, cancel);
+                var done = new Mending(source).make(out, machine, progress, cancel);
+                return new ClipFacts.Rescue(true, done.made(), (int) done.missing());
             }
-        } else {
-            media.demandSpace(Files.size(source));
-            Repairer.rebuild(source, out, cancel);
         }
+        media.demandSpace(Files.size(source));
+        Repairer.rebuild(source, out, cancel);
+        return new ClipFacts.Rescue(false, List.of(), 0);
     }
 }

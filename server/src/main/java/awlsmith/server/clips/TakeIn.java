@@ -146,9 +146,10 @@ public class TakeIn implements Job {
         index.save(clips.index(id));
         Optional<String> large = thumbs(id, new Clip(info, Optional.of(index)), cancel);
         Optional<String> grown = grown(id, bytes, index.count());
+        ClipFacts.Rescue rescue = makings.rescue(id).orElse(null);
         // a clip is not seen as ready before it has its first take, which a listener gives it
         run.save(() -> Boolean.TRUE.equals(transaction.execute(status -> {
-            ClipFacts facts = ClipFacts.of(info, index);
+            ClipFacts facts = ClipFacts.of(info, index, rescue);
             String damage = both(both(grown.orElse(damage(facts, index)), slow(index)), large.orElse(null));
             boolean kept = repository.ready(id, run.attempt(), facts, index.count(), both(told.orElse(null), damage));
             if (kept) {

@@ -26,7 +26,9 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -266,12 +268,56 @@ public class Dispatch {
             throw new Refusal(
                     Refusal.Kind.CONFLICT,
                     "only a render that failed or was cancelled can be tried again; this one is "
-                            + view(id).state().name().toLowerCase(java.util.Locale.ROOT));
+                            + view(id).state().name().toLowerCase(Locale.ROOT));
         }
         runner.want(id);
         live.publish(id);
         return view(id);
     }
+
+    /** Lets one that waits change places with the one before it. */
+    RenderView earlier(UUID id) {
+        Optional<UUID> passed = renders.earlier(id);
+        if (passed.isEmpty()) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    view(id).state() == RenderView.State.WAITING
+                            ? "it is the first that waits"
+                            : "only a render that waits can go before another");
+        }
+        live.publish(passed.get());
+        live.publish(id);
+        return view(id);
+    }
+
+    private static final int LONGEST_NAME = 150;
+
+    /**
+     * Gives the file another name, which it keeps its ending with.
+     *
+     * @param name with or without the ending
+     */
+    RenderView rename(UUID id, String name) {
+        String old = view(id).fileName();
+        String ending = old.substring(old.lastIndexOf('.'));
+        String plain = name.strip();
+        if (plain.toLowerCase(Locale.ROOT).endsWith(ending.toLowerCase(Locale.ROOT))) {
+            plain = plain.substring(0, plain.length() - ending.length()).strip();
+        }
+        if (plain.isEmpty() || plain.length() > LONGEST_NAME) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, "a file name has 1 to " + LONGEST_NAME + " letters before its ending");
+        }
+        if (plain.chars().anyMatch(c -> c < ' ' || FORBIDDEN.indexOf(c) >= 0) || plain.startsWith(".")) {
+            throw new Refusal(Refusal.Kind.INVALID, "a file name cannot begin with a dot or hold any of " + FORBIDDEN);
+        }
+        renders.rename(id, plain + ending);
+        live.publish(id);
+        return view(id);
+    }
+
+    /** What some file system does not take in a name. */
+    private static final String FORBIDDEN = "/\\:*?\"<>|";
 
     void remove(UUID id) {
         UUID clip = cancel(id).clipId();

@@ -82,6 +82,7 @@ class LiveRenders {
                 now.doing(),
                 view.result(),
                 view.createdAt(),
+                view.place(),
                 view.finishedAt());
     }
 }

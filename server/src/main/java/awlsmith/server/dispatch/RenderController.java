@@ -88,6 +88,20 @@ class RenderController {
         return dispatch.retry(id);
     }
 
+    /** Lets one that waits change places with the one before it. */
+    @PostMapping("/api/renders/{id}/earlier")
+    RenderView earlier(@PathVariable UUID id) {
+        return dispatch.earlier(id);
+    }
+
+    /** @param fileName with or without its ending */
+    record FileName(String fileName) {}
+
+    @PostMapping("/api/renders/{id}/name")
+    RenderView rename(@PathVariable UUID id, @RequestBody FileName name) {
+        return dispatch.rename(id, name.fileName());
+    }
+
     @DeleteMapping("/api/renders/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable UUID id) {

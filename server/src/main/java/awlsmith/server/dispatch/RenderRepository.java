@@ -14,6 +14,7 @@ import awlsmith.server.recipes.StoredRecipe;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -57,6 +58,7 @@ class RenderRepository {
                 .set(RENDER.HEIGHT, job.height())
                 .set(RENDER.STATE, RenderState.WAITING)
                 .set(RENDER.CREATED_AT, utc(now))
+                .set(RENDER.PLACE, ChronoUnit.MICROS.between(Instant.EPOCH, now))
                 .execute();
     }
 
@@ -66,7 +68,7 @@ class RenderRepository {
                 .from(RENDER)
                 .join(CLIP)
                 .on(CLIP.ID.eq(RENDER.CLIP_ID))
-                .orderBy(RENDER.CREATED_AT)
+                .orderBy(RENDER.PLACE, RENDER.CREATED_AT)
                 .fetch(this::view);
     }
 
@@ -84,14 +86,14 @@ class RenderRepository {
         return db.select(RENDER.ID).from(RENDER).where(RENDER.CLIP_ID.eq(clip)).fetch(RENDER.ID);
     }
 
-    /** Those that wait, or also those that were begun; oldest first. */
+    /** Those that wait, or also those that were begun, in their order. */
     List<String> open(boolean begun) {
         return db.select(RENDER.ID)
                 .from(RENDER)
                 .where(RENDER.STATE
                         .eq(RenderState.WAITING)
                         .or(begun ? RENDER.STATE.eq(RenderState.RUNNING) : noCondition()))
-                .orderBy(RENDER.CREATED_AT)
+                .orderBy(RENDER.PLACE, RENDER.CREATED_AT)
                 .fetch(row -> row.value1().toString());
     }
 
@@ -186,6 +188,52 @@ class RenderRepository {
                 == 1;
     }
 
+    /**
+     * Lets one that waits change places with the one that waits before it.
+     *
+     * @return that one; none where it does not wait, or is the first
+     */
+    Optional<UUID> earlier(UUID id) {
+        return db.transactionResult(inside -> {
+            var now = inside.dsl();
+            Long place = now.select(RENDER.PLACE)
+                    .from(RENDER)
+                    .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.WAITING))
+                    .forUpdate()
+                    .fetchOne(RENDER.PLACE);
+            if (place == null) {
+                return Optional.<UUID>empty();
+            }
+            var before = now.select(RENDER.ID, RENDER.PLACE)
+                    .from(RENDER)
+                    .where(RENDER.STATE.eq(RenderState.WAITING), RENDER.PLACE.lt(place))
+                    .orderBy(RENDER.PLACE.desc())
+                    .limit(1)
+                    .forUpdate()
+                    .fetchOne();
+            if (before == null) {
+                return Optional.<UUID>empty();
+            }
+            now.update(RENDER)
+                    .set(RENDER.PLACE, place)
+                    .where(RENDER.ID.eq(before.value1()))
+                    .execute();
+            now.update(RENDER)
+                    .set(RENDER.PLACE, before.value2())
+                    .where(RENDER.ID.eq(id))
+                    .execute();
+            return Optional.of(before.value1());
+        });
+    }
+
+    boolean rename(UUID id, String fileName) {
+        return db.update(RENDER)
+                        .set(RENDER.FILE_NAME, fileName)
+                        .where(RENDER.ID.eq(id))
+                        .execute()
+                == 1;
+    }
+
     boolean delete(UUID id) {
         return db.deleteFrom(RENDER).where(RENDER.ID.eq(id)).execute() == 1;
     }
@@ -240,6 +288,7 @@ class RenderRepository {
                 null,
                 result == null ? null : json.readValue(result.data(), RenderView.Result.class),
                 row.get(RENDER.CREATED_AT).toInstant(ZoneOffset.UTC),
+                row.get(RENDER.PLACE),
                 Optional.ofNullable(row.get(RENDER.FINISHED_AT))
                         .map(at -> at.toInstant(ZoneOffset.UTC))
                         .orElse(null));

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param before what a render that runs does before its first frame
  * @param note what was changed on the way, for example about the sound
  * @param result what was read back from the finished file
+ * @param place that it waits in: behind all with a smaller one
  */
 public record RenderView(
         UUID id,
@@ -36,6 +37,7 @@ public record RenderView(
         @Nullable Before before,
         @Nullable Result result,
         Instant createdAt,
+        long place,
         @Nullable Instant finishedAt) {
     public enum State {
         WAITING,

@@ -1,0 +1,19 @@
+import type { RenderView } from '@/api/client'
+
+/** Seconds until all that runs and waits is sent out, by how fast the running one is; none while nothing is known. */
+export function secondsLeft(renders: RenderView[]): number | undefined {
+  const running = renders.find((one) => one.state === 'RUNNING')
+  const live = running?.live
+  if (!running || !live?.secondsLeft) {
+    return undefined
+  }
+  const work = (one: RenderView) => (one.frames - one.framesDone) * one.width * one.height
+  const waiting = renders.filter((one) => one.state === 'WAITING').reduce((sum, one) => sum + work(one), 0)
+  return live.secondsLeft + (waiting * live.secondsLeft) / Math.max(1, work(running))
+}
+
+/** The time of day so many seconds from now: {@code 17:42}. */
+export function clockIn(seconds: number, now = new Date()): string {
+  const at = new Date(now.getTime() + 1000 * seconds)
+  return `${at.getHours()}:${String(at.getMinutes()).padStart(2, '0')}`
+}
