@@ -5,6 +5,13 @@
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
+case "${1:-}" in
+  '' | --kernels | --quality | --preparing | --cleaning | --detail | --limits | --looking) ;;
+  *)
+    echo "awlsmith: measure does not know $1; see ./awlsmith help" >&2
+    exit 2
+    ;;
+esac
 find_java
 mkdir -p "$home"
 build_tools benchmarks

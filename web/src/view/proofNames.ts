@@ -69,7 +69,7 @@ export function proofNames(proof: ProofView): { left: string | undefined; right:
   }
   const named = (one: { takeName: string; recipe: unknown }) => ({
     takeName: one.takeName,
-    recipe: one.recipe as Recipe,
+    recipe: { steps: [], ...(one.recipe as object) } as unknown as Recipe,
   })
   const [left, right] = besideNames(named(proof.against), named(proof))
   return { left, right }

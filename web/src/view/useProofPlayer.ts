@@ -194,7 +194,8 @@ export function useProofPlayer(
     }
     if (loop.value || (now && isOpen(now))) {
       video.currentTime = 0
-      void video.play()
+      // it may be paused, or another chosen, before it begins
+      video.play().catch(() => undefined)
     } else {
       pause()
     }

@@ -54,12 +54,40 @@ const emit = defineEmits<{
 }>()
 /** Which step is open; the enlarge step at first, as it is what most come for. */
 const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
+// a step that comes before the open one, by a key or from elsewhere, must not open another
+watch(
+  () => props.recipe.steps,
+  (now, before) => {
+    if (coming !== undefined) {
+      coming = undefined
+      return
+    }
+    const step = before[open.value]
+    const at = step === undefined ? -1 : now.indexOf(step)
+    if (at >= 0 && at !== open.value) {
+      isSought = false
+      open.value = at
+    }
+  },
+)
 const seesCondition = ref(false)
 const scroll = ref<HTMLElement>()
+/** Where the open step will be with the recipe that is on its way. */
+let coming: number | undefined
+/** Whether what opens is brought into sight; not where that would move what was just clicked. */
+let isSought = true
+function openAt(index: number, sought = true) {
+  coming = index
+  isSought = sought
+  open.value = index
+}
 // a step that was opened far down would show its head alone
 watch(open, async () => {
   await nextTick()
-  scroll.value?.querySelector('.open')?.scrollIntoView?.({ block: 'nearest' })
+  if (isSought) {
+    scroll.value?.querySelector('.open')?.scrollIntoView?.({ block: 'nearest' })
+  }
+  isSought = true
 })
 
 const facts = computed(() => props.clip.facts)
@@ -95,8 +123,8 @@ const modelSuggestion = computed(() => {
 function takeSuggestion() {
   if (condition.value) {
     const recipe = suggested(condition.value)
+    openAt(recipe.steps.length - 1, false)
     emit('change', recipe)
-    open.value = recipe.steps.length - 1
   }
 }
 
@@ -107,7 +135,7 @@ function add(kind: string, settings: RecipeStep['settings']) {
     props.steps.map((step) => step.id),
     settings,
   )
-  open.value = index
+  openAt(index)
   emit('change', recipe)
   if (kind === 'crop') {
     emit('crop', index)
@@ -115,7 +143,7 @@ function add(kind: string, settings: RecipeStep['settings']) {
 }
 
 function remove(index: number) {
-  open.value = -1
+  openAt(-1)
   emit('crop', -1)
   emit('change', withoutStep(props.recipe, index))
 }
@@ -191,7 +219,7 @@ function reaching(index: number): number {
         @open="open = open === index ? -1 : index"
         @change="(next) => change(index, next)"
         @remove="remove(index)"
-        @move="(by) => emit('move', index, by, () => (open = index + by))"
+        @move="(by) => emit('move', index, by, () => openAt(index + by))"
         @crop="emit('crop', cropping === index ? -1 : index)"
         @alone="emit('alone', alone === index ? -1 : index)"
         @look="emit('look')"

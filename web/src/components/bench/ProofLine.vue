@@ -36,7 +36,10 @@ function otherName(other: ProofView): string {
   const mine = props.proof
   return mine ? besideNames(named(other), named(mine))[0] : other.takeName
 }
-const named = (one: ProofView) => ({ takeName: one.takeName, recipe: one.recipe as unknown as Recipe })
+const named = (one: ProofView) => ({
+  takeName: one.takeName,
+  recipe: { steps: [], ...one.recipe } as unknown as Recipe,
+})
 
 const making = computed(() => {
   const made = props.proof?.comparison

@@ -64,8 +64,10 @@ const line = computed(() => {
 
 .line {
   display: flex;
+  /* as high with its button as without */
+  height: 22px;
   justify-content: space-between;
-  align-items: baseline;
+  align-items: center;
   gap: 8px;
 }
 

@@ -220,6 +220,7 @@ class JobsIT extends BrowserIT {
         assertThat(page.locator("[data-test=pin]")).hasCount(1);
         still(() -> key("n"));
         assertThat(page.locator("[data-test=takes]")).containsText("Take B");
+        page.locator("[data-test=swatch-none-]").scrollIntoViewIfNeeded();
         still(() -> click(page.locator("[data-test=swatch-none-]")));
         key("g");
         assertThat(page.getByText("2 takes at 1 pin")).isVisible(SOON);
@@ -236,11 +237,11 @@ class JobsIT extends BrowserIT {
         begin();
         shelf();
         treat("Drawn.gif");
-        still(() -> click(page.locator("[data-test=frame-576p] text")));
+        still(() -> click(page.locator("[data-test=frame-1080p] text")));
         still(() -> click(page.getByRole(
                 AriaRole.BUTTON,
                 new Page.GetByRoleOptions().setName("Letterbox").setExact(true))));
-        assertThat(page.locator("[data-test=size]").last()).containsText("1024×576");
+        assertThat(page.locator("[data-test=size]").last()).containsText("1920×1080");
         assertThat(page.locator("[data-test=fitted]")).containsText("25 % of the frame stays black, left and right");
         send();
         end("drawn clip letterboxed", 7);

@@ -1,6 +1,7 @@
 package awlsmith.server.demo;
 
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Work;
 import awlsmith.demo.Footage;
 import awlsmith.demo.FootageMaker;
 import awlsmith.media.MediaException;
@@ -10,6 +11,7 @@ import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
+import java.util.concurrent.Executors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -22,6 +24,9 @@ import org.springframework.stereotype.Component;
 public class DemoArchive {
     /** How far the making is; label is empty once all is there. */
     public record Making(String label, double share) {}
+
+    /** Clips that are made with all cores, so that there is something to look at soon. */
+    private static final int FIRST = 2;
 
     private static final Logger LOG = LoggerFactory.getLogger(DemoArchive.class);
 
@@ -58,9 +63,12 @@ public class DemoArchive {
     }
 
     private void make() {
-        var maker = new FootageMaker(media.demo(), machine.planes(), machine.work(cancel));
-        var all = maker.all();
-        try {
+        int few = Math.max(1, machine.threads() / 2);
+        try (var aside = Executors.newFixedThreadPool(few)) {
+            var maker = new FootageMaker(media.demo(), machine.planes(), machine.work(cancel));
+            // whoever looks at the first clips meanwhile must have cores left to look with
+            var later = new FootageMaker(media.demo(), machine.planes(), new Work(aside, few, cancel));
+            var all = maker.all();
             for (int i = 0; i < all.size(); i++) {
                 Footage footage = all.get(i);
                 boolean fresh = !java.nio.file.Files.exists(footage.clip());
@@ -68,7 +76,7 @@ public class DemoArchive {
                     LOG.info("making the demo clip {} ({} of {})", footage.title(), i + 1, all.size());
                 }
                 String label = footage.title();
-                maker.make(footage, share -> tell(new Making(label, share)));
+                (i < FIRST ? maker : later).make(footage, share -> tell(new Making(label, share)));
                 clips.addDemo(footage.title(), footage.clip(), footage.truth());
             }
             LOG.info("the demo archive is ready");
