@@ -258,6 +258,8 @@ function reaching(index: number): number {
 
 .scroll {
   position: relative;
+  /* a card that gets shorter must not pull what is above it down under the pointer */
+  padding-bottom: 240px;
   flex: 1;
   overflow: hidden auto;
   min-height: 0;

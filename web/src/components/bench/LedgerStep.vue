@@ -75,7 +75,10 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
       <button class="name" type="button" :aria-expanded="open" @click="emit('open')">{{ name }}</button>
       <span class="figure">{{ step.on ? made?.summary : 'off' }}</span>
     </div>
-    <div v-if="step.on && done?.text" class="size figure did" data-test="did">{{ done.text }}</div>
+    <!-- its line is kept, so that what was measured moves nothing when it comes -->
+    <div v-if="step.on && open" class="size figure did">
+      <span v-if="done?.text" data-test="did">{{ done.text }}</span>
+    </div>
     <div v-if="step.on && done?.worse" class="size label fault" data-test="worse">{{ done.worse }}</div>
     <Looking
       v-for="(one, n) in waiting"
@@ -136,7 +139,10 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
         <v-btn class="link faint remove" variant="plain" @click="emit('remove')">Remove this step</v-btn>
       </div>
     </div>
-    <div v-if="step.on" class="size figure" data-test="size">{{ size }}</div>
+    <div v-if="step.on" class="size figure ends">
+      <span data-test="size">{{ size }}</span>
+      <span v-if="done?.text && !open" class="did" data-test="did">{{ done.text }}</span>
+    </div>
   </div>
 </template>
 
@@ -202,7 +208,18 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
 }
 
 .size.did {
+  min-height: 20px;
+}
+
+.did {
   color: var(--treated);
+}
+
+.ends {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 8px;
 }
 
 .size.fault {
