@@ -63,7 +63,7 @@ describe('a file made from a damaged one', () => {
       '2 frames were made of their neighbours: 30, 31; 61 are missing at the end',
     )
     expect(rescueWords(made({ filled: true, made: [4], missing: 0 }))).toBe(
-      '1 frame was made of their neighbours: 4',
+      '1 frame was made of its neighbours: 4',
     )
     expect(rescueWords(made({ filled: true, made: [1, 2, 3, 4, 5, 6, 7, 8, 9], missing: 0 }))).toContain(
       '8 …',

@@ -47,7 +47,7 @@ export function rescueWords(clip: ClipView): string {
   const first =
     made.length === 0
       ? 'no frame had to be made up'
-      : `${made.length === 1 ? '1 frame was' : `${made.length} frames were`} made of their neighbours: ${named}`
+      : `${made.length === 1 ? '1 frame was made of its' : `${made.length} frames were made of their`} neighbours: ${named}`
   return missing > 0 ? `${first}; ${missing} are missing at the end` : first
 }
 

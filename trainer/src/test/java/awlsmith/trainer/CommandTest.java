@@ -37,7 +37,7 @@ class CommandTest {
     @Test
     void unknownWordsAreToldOff() {
         assertThatThrownBy(() -> options("train", "task=soup").task())
-                .hasMessageContaining("there are photographic, worn, drawn");
+                .hasMessageContaining("there are photographic, worn, generated, drawn");
         assertThatThrownBy(() -> options("train", "task=worn", "mode=slow").mode())
                 .hasMessageContaining("there are quality, crisp, made, fast");
         assertThatThrownBy(() -> options("train", "quickly")).hasMessageContaining("'quickly' is not key=value");

@@ -448,10 +448,11 @@ public final class Judge {
         boolean missing = grey || saturation < 1.5;
         return new Finding(
                 "colour",
-                "No colour",
+                "Colour",
                 grey ? 0 : saturation,
                 "of 255",
-                missing ? 0.6 : 0,
+                // a fact, and no fault: films were meant to be so
+                0,
                 missing ? "black and white" : say("mean saturation %.0f of 255", saturation),
                 "mean distance of chroma from grey");
     }

@@ -27,7 +27,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
 
     /** What there is no step for; told so that nobody looks for one. */
     private static final List<String> WITHOUT_STEP =
-            List.of("colour-noise", "black", "white", "cast", "colour", "flat", "loudness", "floor", "hum", "clipping");
+            List.of("colour-noise", "black", "white", "cast", "flat", "loudness", "floor", "hum", "clipping");
 
     /** Per cent of the range left below and above what is used. */
     private static final double LEVELS_ROOM = 2;

@@ -105,7 +105,7 @@ final class DeinterlaceStep implements StepKind {
     public String summary(Settings settings, Given given) {
         Format input = given.format();
         String order = order(settings, input) == Scan.BOTTOM_FIRST ? "bottom first" : "top first";
-        String means = withModel(settings) ? "" : ", fast";
+        String means = withModel(settings) ? ", quality" : ", fast";
         return order + ", to " + settings.choice(RATE).orElseThrow() + means;
     }
 }

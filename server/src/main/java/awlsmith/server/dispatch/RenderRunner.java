@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.OptionalInt;
 import java.util.UUID;
+import org.jooq.exception.DataAccessException;
 import org.springframework.stereotype.Component;
 
 /** Makes the renders that wait, one after another; goes on with what an earlier run left behind. */
@@ -120,8 +121,16 @@ class RenderRunner implements Job {
     public void ended(String id) {
         live.forget(UUID.fromString(id));
         live.publish(UUID.fromString(id));
-        // the shelf counts what was sent out
-        live.find(UUID.fromString(id)).ifPresent(view -> clips.publish(view.clipId()));
+        tellShelf(UUID.fromString(id));
+    }
+
+    /** The shelf counts what was sent out. */
+    private void tellShelf(UUID id) {
+        try {
+            live.find(id).ifPresent(view -> clips.publish(view.clipId()));
+        } catch (DataAccessException | org.springframework.dao.DataAccessException e) {
+            // pages read everything again when they are connected anew
+        }
     }
 
     @Override
