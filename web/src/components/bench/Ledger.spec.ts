@@ -56,7 +56,7 @@ describe('the ledger', () => {
   it('leads from the source to what is sent out', () => {
     const text = mounted().text()
     expect(text).toContain('320×240 · 12.5p')
-    expect(text).toContain('pixels 16:15, shown square here')
+    expect(text).toContain('pixels 16:15')
     expect(text).toContain('2x worn')
     expect(text).toContain('640×480 · 12.5p')
     expect(text).toContain('4.0 s · 3.5 MB')

@@ -184,9 +184,7 @@ function reaching(index: number): number {
         {{ facts.width }}×{{ facts.height }} · {{ rate(facts.ratePerSecond) }}{{ facts.scan }} ·
         {{ facts.depth }} bit{{ facts.transparent ? ' · transparent' : '' }}
       </div>
-      <div v-if="facts && facts.sar !== '1'" class="size label">
-        pixels {{ facts.sar.replace('/', ':') }}, shown square here
-      </div>
+      <div v-if="facts && facts.sar !== '1'" class="size label">pixels {{ facts.sar.replace('/', ':') }}</div>
       <div v-if="clip.problem" class="size label fault" data-test="damage-words">{{ clip.problem }}</div>
       <div v-if="rescueWords(clip)" class="size label">{{ rescueWords(clip) }}</div>
       <div v-if="condition && !seesCondition" class="size label">{{ mostWrong(condition) }}</div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Loupe from '@/components/common/Loupe.vue'
-import { clamp, type Point, type Size } from '@/view/glass'
+import { clamp, inSource, type Point, type Size } from '@/view/glass'
 import { withStep } from '@/view/recipe'
 import type { Sides } from '@/view/sides'
 import { shortSpeed, type Swatch, type SwatchRow } from '@/view/swatches'
@@ -28,7 +28,14 @@ const pin = computed(() => {
   if (!look) {
     return undefined
   }
-  const { source, placement } = look.sides
+  const { source, treated, placement } = look.sides
+  // not where a crop or a frame of another shape left nothing
+  const kept = inSource(source, treated, placement)
+  const inside = (at: number, size: number, from: number, length: number, all: number) => {
+    const low = Math.max(0, from)
+    const high = Math.min(all, from + length)
+    return clamp(at - size / 2, low, Math.max(low, high - size))
+  }
   const width = Math.min(source.width, (SIZE.width * devicePixelRatio * source.width) / placement.width)
   const height = Math.min(source.height, (SIZE.height * devicePixelRatio * source.height) / placement.height)
   return {
@@ -36,8 +43,8 @@ const pin = computed(() => {
     clipId: look.clip,
     frame: look.frame,
     name: look.named,
-    x: clamp(look.spot.x - width / 2, 0, source.width - width),
-    y: clamp(look.spot.y - height / 2, 0, source.height - height),
+    x: inside(look.spot.x, width, kept.x, kept.width, source.width),
+    y: inside(look.spot.y, height, kept.y, kept.height, source.height),
     width,
     height,
   }
