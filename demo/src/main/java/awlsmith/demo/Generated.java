@@ -1,5 +1,6 @@
 package awlsmith.demo;
 
+import awlsmith.core.motion.Flow;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
@@ -53,7 +54,7 @@ final class Generated {
             for (int x = 0; x < to.width(); x++) {
                 double u = x + BENT * (cos * across.at(x * 0.21, y * 0.21) + sin * across.at(x * 0.21 + 90, y * 0.21));
                 double v = y + BENT * (cos * down.at(x * 0.21, y * 0.21) + sin * down.at(x * 0.21 + 90, y * 0.21));
-                to.set(x, y, between(made, u, v));
+                to.set(x, y, Flow.sample(made, (float) u, (float) v));
             }
         }
     }
@@ -93,17 +94,5 @@ final class Generated {
             }
         }
         return sum / (around.width() * around.height());
-    }
-
-    private static float between(Plane p, double x, double y) {
-        double inX = Math.clamp(x, 0, p.width() - 1.001);
-        double inY = Math.clamp(y, 0, p.height() - 1.001);
-        int left = (int) inX;
-        int top = (int) inY;
-        double fx = inX - left;
-        double fy = inY - top;
-        double above = (1 - fx) * p.at(left, top) + fx * p.at(left + 1, top);
-        double below = (1 - fx) * p.at(left, top + 1) + fx * p.at(left + 1, top + 1);
-        return (float) ((1 - fy) * above + fy * below);
     }
 }

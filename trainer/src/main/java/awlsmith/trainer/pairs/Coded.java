@@ -13,11 +13,8 @@ import java.util.SplittableRandom;
 
 /** Moving pictures through lossy codecs, at their own size. */
 public record Coded() implements PairMaker {
-    private static final int WIDE = 352;
-    private static final int HIGH = 288;
+    private static final Scene.Size SIZE = new Scene.Size(352, 288, 200_000);
     private static final int[] USED = {1, 3, 4, 6};
-    /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 200_000;
 
     @Override
     public String words() {
@@ -29,17 +26,10 @@ public record Coded() implements PairMaker {
 
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
-        var pairs = new ArrayList<Pair>();
-        int wide = Math.min(WIDE, (sharp.width() - 16) / 16 * 16);
-        int high = Math.min(HIGH, (sharp.height() - 16) / 16 * 16);
-        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < scenes; i++) {
-            scene(Scene.frames(sharp, wide, high, random), random, pairs);
-        }
-        return pairs;
+        return SIZE.scenes(sharp, 16, random, truth -> scene(truth, random));
     }
 
-    private static void scene(List<Plane> truth, SplittableRandom random, List<Pair> pairs) {
+    private static List<Pair> scene(List<Plane> truth, SplittableRandom random) {
         List<Plane> clean = truth;
         if (random.nextInt(4) == 0) {
             double sigma = Math.pow(6, random.nextDouble()) / 255;
@@ -50,7 +40,7 @@ public record Coded() implements PairMaker {
                 ? RepairStage.told(coded.step().getAsDouble() * Math.exp(0.1 * random.nextGaussian()))
                 : 0;
         // grain is no damage: what is wanted is the picture as the codec got it
-        pairs.addAll(of(coded.frames(), clean, List.of(told), random));
+        return of(coded.frames(), clean, List.of(told), random);
     }
 
     /**

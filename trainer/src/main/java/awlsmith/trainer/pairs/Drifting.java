@@ -14,27 +14,19 @@ final class Drifting {
      * @param turn radians that a frame goes on; after half a circle everything is its opposite
      */
     Drifting(int width, int height, double clump, double turn, SplittableRandom random) {
-        one = field(width, height, clump, random);
-        other = field(width, height, clump, random);
+        one = Noise.clumped(width, height, clump, random);
+        other = Noise.clumped(width, height, clump, random);
         this.turn = turn;
     }
 
-    private static Plane field(int width, int height, double clump, SplittableRandom random) {
-        Plane white = Plane.of(width, height);
-        for (int i = 0; i < white.data().length; i++) {
-            white.data()[i] = (float) random.nextGaussian();
-        }
-        Plane out = Blur.gaussian(white, clump, clump);
-        // a bell of this width leaves 1 / (2 sqrt(pi) clump) of the deviation
-        float gain = (float) (2 * Math.sqrt(Math.PI) * clump);
+    /** The field of a frame. */
+    Plane at(int frame) {
+        float cos = (float) Math.cos(frame * turn);
+        float sin = (float) Math.sin(frame * turn);
+        Plane out = Plane.of(one.width(), one.height());
         for (int i = 0; i < out.data().length; i++) {
-            out.data()[i] *= gain;
+            out.data()[i] = cos * one.data()[i] + sin * other.data()[i];
         }
         return out;
-    }
-
-    float at(int frame, int i) {
-        double angle = frame * turn;
-        return (float) (Math.cos(angle) * one.data()[i] + Math.sin(angle) * other.data()[i]);
     }
 }

@@ -4,16 +4,12 @@ import awlsmith.core.clean.RepairStage;
 import awlsmith.core.picture.Plane;
 import awlsmith.footage.Codec;
 import awlsmith.footage.Pictures;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
 
 /** Moving pictures made soft, grainy and coded, at their own size; what is wanted is the picture sharp and clean. */
 public record Dulled() implements PairMaker {
-    private static final int WIDE = 352;
-    private static final int HIGH = 288;
-    /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 200_000;
+    private static final Scene.Size SIZE = new Scene.Size(352, 288, 200_000);
 
     private static final double MOST_BLUR = 2;
 
@@ -27,14 +23,7 @@ public record Dulled() implements PairMaker {
 
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
-        var pairs = new ArrayList<Pair>();
-        int wide = Math.min(WIDE, (sharp.width() - 16) / 16 * 16);
-        int high = Math.min(HIGH, (sharp.height() - 16) / 16 * 16);
-        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < scenes; i++) {
-            pairs.addAll(scene(Scene.frames(sharp, wide, high, random), random));
-        }
-        return pairs;
+        return SIZE.scenes(sharp, 16, random, truth -> scene(truth, random));
     }
 
     private static List<Pair> scene(List<Plane> truth, SplittableRandom random) {

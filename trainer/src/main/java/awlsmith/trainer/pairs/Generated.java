@@ -1,6 +1,7 @@
 package awlsmith.trainer.pairs;
 
 import awlsmith.core.detail.GuidedBase;
+import awlsmith.core.motion.Flow;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
@@ -20,10 +21,7 @@ import java.util.SplittableRandom;
  * @param frames that the net is shown, odd
  */
 public record Generated(int frames) implements PairMaker {
-    private static final int WIDE = 512;
-    private static final int HIGH = 384;
-    /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 300_000;
+    private static final Scene.Size SIZE = new Scene.Size(512, 384, 300_000);
 
     private static final List<Kernel> KERNELS = List.of(Kernel.CATMULL_ROM, Kernel.AREA, Kernel.BILINEAR);
 
@@ -37,16 +35,15 @@ public record Generated(int frames) implements PairMaker {
 
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
-        var pairs = new ArrayList<Pair>();
-        int wide = Math.min(WIDE, (sharp.width() - 16) / (4 * factor) * 4 * factor);
-        int high = Math.min(HIGH, (sharp.height() - 16) / (4 * factor) * 4 * factor);
-        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < scenes; i++) {
-            List<Plane> truth = Scene.frames(sharp, wide, high, random);
-            pairs.addAll(Around.enlarging(
-                    small(truth, wide / factor, high / factor, random), truth, frames, factor, random));
-        }
-        return pairs;
+        return SIZE.scenes(sharp, 4 * factor, random, truth -> {
+            Plane first = truth.getFirst();
+            return Around.enlarging(
+                    small(truth, first.width() / factor, first.height() / factor, random),
+                    truth,
+                    frames,
+                    factor,
+                    random);
+        });
     }
 
     private static List<Plane> small(List<Plane> truth, int width, int height, SplittableRandom random) {
@@ -74,13 +71,14 @@ public record Generated(int frames) implements PairMaker {
                     new PlanePool(0),
                     Work.alone());
             Plane rough = roughness(clean, calm);
+            Plane swims = texture.at(n);
             Plane made = Plane.of(width, height);
             for (int i = 0; i < made.data().length; i++) {
                 made.data()[i] = clean.data()[i]
                         + smoothed * (calm.data()[i] - clean.data()[i])
-                        + swimming * rough.data()[i] * texture.at(n, i);
+                        + swimming * rough.data()[i] * swims.data()[i];
             }
-            all.add(bent < 0.05 ? made : bent(made, bent, across, down, n));
+            all.add(bent < 0.05 ? made : bent(made, bent, across.at(n), down.at(n)));
         }
         return random.nextInt(10) == 0
                 ? all.stream().map(Pictures::eightBits).toList()
@@ -102,20 +100,12 @@ public record Generated(int frames) implements PairMaker {
     }
 
     /** Each sample taken from a little beside its place. */
-    private static Plane bent(Plane in, float amount, Drifting across, Drifting down, int n) {
+    private static Plane bent(Plane in, float amount, Plane across, Plane down) {
         Plane out = Plane.of(in.width(), in.height());
         for (int y = 0; y < in.height(); y++) {
             for (int x = 0; x < in.width(); x++) {
                 int i = y * in.width() + x;
-                float u = Math.clamp(x + amount * across.at(n, i), 0, in.width() - 1);
-                float v = Math.clamp(y + amount * down.at(n, i), 0, in.height() - 1);
-                int left = Math.min((int) u, in.width() - 2);
-                int top = Math.min((int) v, in.height() - 2);
-                float fx = u - left;
-                float fy = v - top;
-                float above = (1 - fx) * in.at(left, top) + fx * in.at(left + 1, top);
-                float below = (1 - fx) * in.at(left, top + 1) + fx * in.at(left + 1, top + 1);
-                out.set(x, y, (1 - fy) * above + fy * below);
+                out.set(x, y, Flow.sample(in, x + amount * across.data()[i], y + amount * down.data()[i]));
             }
         }
         return out;

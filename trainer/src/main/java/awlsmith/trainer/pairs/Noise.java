@@ -28,6 +28,15 @@ enum Noise {
             case MEANS -> means(white(width, height, random));
             case MOSAIC -> mosaic(white(width, height, random));
         };
+        return ofUnitDeviation(field);
+    }
+
+    /** White noise laid together by a bell, of deviation 1; @param clump the bell's deviation in samples */
+    static Plane clumped(int width, int height, double clump, SplittableRandom random) {
+        return ofUnitDeviation(Blur.gaussian(white(width, height, random), clump, clump));
+    }
+
+    private static Plane ofUnitDeviation(Plane field) {
         double squares = 0;
         for (float v : field.data()) {
             squares += (double) v * v;

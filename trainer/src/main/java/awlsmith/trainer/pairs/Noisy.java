@@ -24,11 +24,8 @@ import java.util.SplittableRandom;
 
 /** Noise of many kinds and strengths on moving pictures, cleaned as far as that goes without a net. */
 public record Noisy() implements PairMaker {
-    private static final int WIDE = 352;
-    private static final int HIGH = 288;
+    private static final Scene.Size SIZE = new Scene.Size(352, 288, 260_000);
     private static final int[] USED = {2, 4, 6};
-    /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 260_000;
 
     /** A net that is shown everything at once. */
     private static final ModelCard LOOKING = new ModelCard(
@@ -56,17 +53,10 @@ public record Noisy() implements PairMaker {
 
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
-        var pairs = new ArrayList<Pair>();
-        int wide = Math.min(WIDE, (sharp.width() - 16) / 16 * 16);
-        int high = Math.min(HIGH, (sharp.height() - 16) / 16 * 16);
-        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < scenes; i++) {
-            scene(Scene.frames(sharp, wide, high, random), random, pairs);
-        }
-        return pairs;
+        return SIZE.scenes(sharp, 16, random, truth -> scene(truth, random));
     }
 
-    private static void scene(List<Plane> truth, SplittableRandom random, List<Pair> pairs) {
+    private static List<Pair> scene(List<Plane> truth, SplittableRandom random) {
         double which = random.nextDouble();
         Noise kind =
                 which < 0.35 ? Noise.WHITE : which < 0.65 ? Noise.COARSE : which < 0.8 ? Noise.MEANS : Noise.MOSAIC;
@@ -110,6 +100,7 @@ public record Noisy() implements PairMaker {
         var fold = new NoiseFold();
         frames.forEach(fold::see);
         NoiseModel noise = fold.found();
+        var pairs = new ArrayList<Pair>();
         for (int n : USED) {
             var looking = new Looking();
             var stage = new DenoiseStage(format, noise, radius, wrong, 1, LOOKING, looking);
@@ -120,6 +111,7 @@ public record Noisy() implements PairMaker {
                     Work.alone());
             pairs.add(new Corrected(looking.shown, truth.get(n)));
         }
+        return pairs;
     }
 
     /** Keeps what it is shown and corrects nothing. */

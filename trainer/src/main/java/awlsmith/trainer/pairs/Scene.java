@@ -4,6 +4,7 @@ import awlsmith.core.picture.Plane;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
+import java.util.function.Function;
 
 /** Nine clean frames in which a picture moves, and often a piece of it before it. */
 final class Scene {
@@ -16,6 +17,31 @@ final class Scene {
                     + " shaken, one in fourteen cut within; before two in five a piece of the same picture goes its own way";
 
     private Scene() {}
+
+    /**
+     * How large scenes are cut from a picture, and how many.
+     *
+     * @param wide and high at most
+     * @param area one scene for so many samples of the picture
+     */
+    record Size(int wide, int high, double area) {
+        /**
+         * Pairs of all scenes of a picture.
+         *
+         * @param step that sides are multiples of
+         * @param pairs of one scene, given its clean frames
+         */
+        List<Pair> scenes(Plane sharp, int step, SplittableRandom random, Function<List<Plane>, List<Pair>> pairs) {
+            int across = Math.min(wide, (sharp.width() - 16) / step * step);
+            int down = Math.min(high, (sharp.height() - 16) / step * step);
+            long count = Math.max(1, Math.round((double) sharp.width() * sharp.height() / area));
+            var all = new ArrayList<Pair>();
+            for (long i = 0; i < count; i++) {
+                all.addAll(pairs.apply(frames(sharp, across, down, random)));
+            }
+            return all;
+        }
+    }
 
     static List<Plane> frames(Plane sharp, int wide, int high, SplittableRandom random) {
         Layer.Sampling way = random.nextBoolean() ? Layer.Sampling.WHOLE : Layer.Sampling.SMALLER;

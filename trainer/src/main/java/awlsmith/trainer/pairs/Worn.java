@@ -16,10 +16,7 @@ import java.util.SplittableRandom;
  * @param frames that the net is shown, odd
  */
 public record Worn(int frames) implements PairMaker {
-    private static final int WIDE = 512;
-    private static final int HIGH = 384;
-    /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 300_000;
+    private static final Scene.Size SIZE = new Scene.Size(512, 384, 300_000);
 
     private static final List<Kernel> KERNELS =
             List.of(Kernel.CATMULL_ROM, Kernel.CATMULL_ROM, Kernel.AREA, Kernel.BILINEAR, Kernel.LANCZOS3);
@@ -34,18 +31,10 @@ public record Worn(int frames) implements PairMaker {
 
     @Override
     public List<Pair> of(Plane sharp, int factor, SplittableRandom random) {
-        var pairs = new ArrayList<Pair>();
-        int wide = Math.min(WIDE, (sharp.width() - 16) / (4 * factor) * 4 * factor);
-        int high = Math.min(HIGH, (sharp.height() - 16) / (4 * factor) * 4 * factor);
-        long scenes = Math.max(1, Math.round((double) sharp.width() * sharp.height() / AREA));
-        for (int i = 0; i < scenes; i++) {
-            pairs.addAll(scene(sharp, wide, high, factor, random));
-        }
-        return pairs;
+        return SIZE.scenes(sharp, 4 * factor, random, truth -> scene(truth, factor, random));
     }
 
-    private List<Pair> scene(Plane sharp, int wide, int high, int factor, SplittableRandom random) {
-        List<Plane> truth = Scene.frames(sharp, wide, high, random);
+    private List<Pair> scene(List<Plane> truth, int factor, SplittableRandom random) {
         double blurX = random.nextBoolean() ? random.nextDouble() : 0;
         double blurY = random.nextDouble() < 0.7 ? blurX : blurX * random.nextDouble();
         Kernel kernel = KERNELS.get(random.nextInt(KERNELS.size()));
@@ -56,7 +45,8 @@ public record Worn(int frames) implements PairMaker {
         String encoder = encoder(random);
         var worn = new ArrayList<Plane>();
         for (Plane clean : truth) {
-            Plane small = Pictures.resized(Blur.gaussian(clean, blurX, blurY), wide / factor, high / factor, kernel);
+            Plane small = Pictures.resized(
+                    Blur.gaussian(clean, blurX, blurY), clean.width() / factor, clean.height() / factor, kernel);
             if (halo > 0) {
                 small = sharpened(small, halo);
             }

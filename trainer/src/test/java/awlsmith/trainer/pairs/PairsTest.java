@@ -151,6 +151,25 @@ class PairsTest {
         assertThat(swimming).isGreaterThan(pairs / 3);
     }
 
+    /** Of unit deviation in every frame, little like the frame a quarter circle on, the opposite of the one half a circle on. */
+    @Test
+    void whatDriftsBecomesSomethingElse() {
+        var drifting = new Drifting(160, 120, 1, Math.PI / 8, new SplittableRandom(7));
+        float[] first = drifting.at(0).data();
+        assertThat(alike(first, first)).isCloseTo(1, within(0.05));
+        assertThat(alike(drifting.at(3).data(), drifting.at(3).data())).isCloseTo(1, within(0.1));
+        assertThat(alike(first, drifting.at(4).data())).isCloseTo(0, within(0.1));
+        assertThat(alike(first, drifting.at(8).data())).isCloseTo(-1, within(0.05));
+    }
+
+    private static double alike(float[] a, float[] b) {
+        double sum = 0;
+        for (int i = 0; i < a.length; i++) {
+            sum += (double) a[i] * b[i];
+        }
+        return sum / a.length;
+    }
+
     @Test
     void codedPairsTellHowCoarselyTheyWereRounded() {
         var told = new java.util.TreeSet<Float>();
