@@ -1,4 +1,5 @@
 import type { ModelView, ParamDescription, RecipeStep } from '@/api/client'
+import { perSecond } from './words'
 
 /** One treatment that can be chosen by looking. */
 export interface Swatch {
@@ -84,9 +85,5 @@ export function shortSpeed(
   pixelsASecond: number | undefined,
   size: { width: number; height: number },
 ): string {
-  if (pixelsASecond === undefined) {
-    return ''
-  }
-  const frames = pixelsASecond / (size.width * size.height)
-  return `${frames < 10 ? frames.toFixed(1) : Math.round(frames)}/s`
+  return pixelsASecond === undefined ? '' : `${perSecond(pixelsASecond / (size.width * size.height))}/s`
 }

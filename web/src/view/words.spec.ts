@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, clock, factsLine, length, modelSpeed, ratio, soundGoes, spanLine, wait } from './words'
+import { bytes, clock, factsLine, length, modelSpeed, ratio, spanLine, wait } from './words'
 
 describe('words', () => {
   it('writes times', () => {
@@ -64,12 +64,4 @@ describe('words', () => {
       factsLine({ ...facts, depth: 10, sound: [], steady: false, scan: 'p', ratePerSecond: 29.97 }),
     ).toBe('720×576 · 29.97p uneven · 0:06 · MPEG-2 · 10 bit · no sound')
   })
-})
-
-it('says how sound leaves', () => {
-  expect(soundGoes(['AAC 48 kHz'], 'MP4')).toBe('Sound goes along as it is')
-  expect(soundGoes(['MP2 48 kHz mono'], 'MP4')).toContain('coded as AAC: not all players read MP2 in MP4')
-  expect(soundGoes(['PCM 48 kHz'], 'MOV')).toBe('Sound goes along as it is')
-  expect(soundGoes(['PCM 48 kHz'], 'MP4')).toContain('AAC')
-  expect(soundGoes(['MP2 48 kHz'], 'MKV')).toBe('Sound goes along as it is')
 })

@@ -60,19 +60,6 @@ export function factsLine(facts: ClipFacts): string {
   return parts.join(' · ')
 }
 
-/** What nearly every player reads in MP4, and what only MOV holds beside it. */
-const READ = /^(AAC|MP3|E?AC-?3|ALAC)/
-const SAMPLES = /^PCM/
-
-/** How a clip's sound leaves with an untouched pace, by its tracks as they are told. */
-export function soundGoes(tracks: string[], container: string): string {
-  const kept = (track: string) =>
-    READ.test(track) || (container !== 'MP4' && (container !== 'MOV' || SAMPLES.test(track)))
-  return tracks.every(kept)
-    ? 'Sound goes along as it is'
-    : `Sound goes along, coded as AAC: not all players read ${tracks.find((one) => !kept(one))?.split(' ')[0] ?? 'it'} in ${container}`
-}
-
 /** What the colour tags say, and what silence is taken for. */
 export function colourLine(facts: ClipFacts): string {
   const { matrix, range, takenAs } = facts.colour
@@ -106,6 +93,10 @@ export function modelSpeed(pixelsASecond: number | undefined): string {
   if (pixelsASecond === undefined) {
     return 'speed here not measured yet'
   }
-  const frames = pixelsASecond / (640 * 360)
-  return `${frames < 10 ? frames.toFixed(1) : Math.round(frames)} frames/s of 640×360 here`
+  return `${perSecond(pixelsASecond / (640 * 360))} frames/s of 640×360 here`
+}
+
+/** Frames a second, as fine as anyone needs. */
+export function perSecond(frames: number): string {
+  return frames < 10 ? frames.toFixed(1) : String(Math.round(frames))
 }

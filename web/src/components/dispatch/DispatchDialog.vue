@@ -11,7 +11,7 @@ import {
 } from '@/api/client'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
-import { bytes, soundGoes, wait } from '@/view/words'
+import { bytes, wait } from '@/view/words'
 import CodecControls from './CodecControls.vue'
 
 /** Says plainly what will be made before anything starts. */
@@ -47,12 +47,9 @@ watch(open, async (isOpen) => {
 })
 const feed = useFeed()
 const hasSound = computed(() => (feed.clips.get(props.take.clipId)?.facts?.sound.length ?? 1) > 0)
-const container = computed(() =>
-  String(set.value[codec.value]?.['container'] ?? chosen.value?.containers[0] ?? ''),
-)
 const soundWords = computed(() =>
   (plan.value?.steps.at(-1)?.speed ?? 1) === 1
-    ? soundGoes(feed.clips.get(props.take.clipId)?.facts?.sound ?? [], container.value)
+    ? 'Sound goes along'
     : 'Sound goes along, stretched to the picture at its pitch',
 )
 const marked = computed(() => props.take.inFrame !== undefined || props.take.outFrame !== undefined)

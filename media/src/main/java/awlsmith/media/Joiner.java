@@ -168,10 +168,9 @@ public final class Joiner {
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
                 arguments.addAll(List.of("-map", "1:" + track.index()));
-                if (mp4 && !along.isPaced() && !isRead(track.codec(), out)) {
+                if (!along.isPaced() && !isRead(track.codec(), out)) {
                     arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
-                    notes.add("the sound (" + track.codec()
-                            + ") is not read by all players in this container and was coded as AAC");
+                    notes.add(unread(track) + " and was coded as AAC");
                 }
                 slot++;
             }
@@ -205,8 +204,27 @@ public final class Joiner {
         return notes.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", notes));
     }
 
+    /**
+     * Sound that will not go along as it is, told beforehand.
+     *
+     * @param out file to write; its ending names the container
+     */
+    public static List<String> recoded(MediaInfo source, Path out) {
+        return source.sounds().stream()
+                .filter(track -> !isRead(track.codec(), out))
+                .map(track -> unread(track) + " and will be coded as AAC")
+                .distinct()
+                .toList();
+    }
+
+    private static String unread(MediaInfo.Sound track) {
+        return "the sound (" + track.codec() + ") is not read by all players in this container";
+    }
+
     private static boolean isRead(String codec, Path out) {
-        return SOUND_IN_MP4.contains(codec) || out.toString().endsWith(".mov") && codec.startsWith(SAMPLES);
+        String name = out.toString();
+        boolean mov = name.endsWith(".mov");
+        return !mov && !name.endsWith(".mp4") || SOUND_IN_MP4.contains(codec) || mov && codec.startsWith(SAMPLES);
     }
 
     private static long size(List<Segment> segments) {

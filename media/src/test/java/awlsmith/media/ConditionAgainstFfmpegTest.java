@@ -309,4 +309,16 @@ class ConditionAgainstFfmpegTest {
             before = found;
         }
     }
+
+    /** Grey by having no colour differences, and by having empty ones: told, and no fault. */
+    @Test
+    void blackAndWhiteIsToldAndIsNoFault() {
+        for (String layout : List.of("gray", "yuv420p")) {
+            Path file = folder.resolve(layout + ".mkv");
+            TestClips.ffmpeg(SCENE + " -frames:v 12 -vf format=gray,format=" + layout + " -c:v ffv1 " + file);
+            var colour = judge(file).condition().finding("colour");
+            assertThat(colour.words()).as(layout).isEqualTo("black and white");
+            assertThat(colour.isNoticed()).as(layout).isFalse();
+        }
+    }
 }

@@ -226,6 +226,20 @@ class EncodingTest {
         assertThat(ReadBack.of(out, new Cancel()).frames()).isEqualTo(25);
     }
 
+    /** Told beforehand as it will be done: samples stand in MOV and not in MP4, layer II sound in neither, Matroska holds all. */
+    @Test
+    void whatWillBecomeOfSoundIsToldBeforehand() {
+        for (String codec : List.of("pcm_s16le", "mp2", "aac")) {
+            Path source = folder.resolve("told-" + codec + ".mkv");
+            TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=0.2 -f lavfi -i sine=r=48000:d=0.2 -c:v ffv1 -c:a "
+                    + codec + " " + source);
+            MediaInfo info = Prober.probe(source);
+            assertThat(Joiner.recoded(info, Path.of("a.mp4"))).hasSize(codec.equals("aac") ? 0 : 1);
+            assertThat(Joiner.recoded(info, Path.of("a.mov"))).hasSize(codec.equals("mp2") ? 1 : 0);
+            assertThat(Joiner.recoded(info, Path.of("a.mkv"))).isEmpty();
+        }
+    }
+
     /** Two seconds of a film that begins with the label 10:00:00:00, from its second second on. */
     @ParameterizedTest
     @ValueSource(strings = {"mkv", "mp4"})

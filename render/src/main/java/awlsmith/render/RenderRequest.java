@@ -15,6 +15,7 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
+import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -123,7 +124,10 @@ public record RenderRequest(
         FrameRange going = chain.outputOf(new FrameRange(range.from(), range.from() + frames));
         long made = going.count();
         Rational rate = outputRate().orElseGet(() -> mean(going).orElse(video.rate()));
-        return RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
+        RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
+        // at another pace it is coded anew in any case
+        boolean asItIs = deliverable.sound() && chain.speed().equals(Rational.ONE);
+        return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
     }
 
     /** Bytes that its file needs beside the treated frames, roughly: its layout's planes and the raw pictures that wait. */

@@ -48,6 +48,13 @@ public record RenderPlan(
         warnings = List.copyOf(warnings);
     }
 
+    /** With more to think over. */
+    public RenderPlan warning(List<String> more) {
+        var all = new ArrayList<>(warnings);
+        all.addAll(more);
+        return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, fileBytes, refusals, all);
+    }
+
     /** Whether nothing stands against it; warnings do not. */
     public boolean isPossible() {
         return refusals.isEmpty();
