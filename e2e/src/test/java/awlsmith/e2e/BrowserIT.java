@@ -2,6 +2,7 @@ package awlsmith.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
@@ -11,6 +12,8 @@ import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
 import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.sql.DriverManager;
@@ -18,6 +21,7 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
@@ -143,5 +147,29 @@ abstract class BrowserIT {
     static int[] seen(double x, double y) {
         BoundingBox box = glass().boundingBox();
         return pixel((x - view("x")) * view("scale") + box.width / 2, (y - view("y")) * view("scale") + box.height / 2);
+    }
+
+    static BufferedImage image(Path file) {
+        try {
+            return ImageIO.read(file.toFile());
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    /** Rules of WCAG 2 A and AA as axe-core checks them, once nothing fades in any more: what does has half its contrast. */
+    static void assertAccessible(String what) {
+        page.waitForFunction("() => !document.querySelector('[class*=-enter-active]')");
+        org.assertj.core.api.Assertions.assertThat(new AxeBuilder(page)
+                        .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa"))
+                        .analyze()
+                        .getViolations())
+                .as(what)
+                .extracting(rule -> rule.getId() + ": "
+                        + rule.getNodes().stream()
+                                .map(node -> node.getHtml())
+                                .limit(4)
+                                .toList())
+                .isEmpty();
     }
 }

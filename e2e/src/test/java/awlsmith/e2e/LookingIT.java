@@ -5,21 +5,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.media.TestClips;
-import com.deque.html.axecore.playwright.AxeBuilder;
-import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
-import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
-import javax.imageio.ImageIO;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -307,14 +303,6 @@ class LookingIT extends BrowserIT {
         return image(file).getWidth();
     }
 
-    private static BufferedImage image(Path file) {
-        try {
-            return ImageIO.read(file.toFile());
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        }
-    }
-
     /** Without a mouse: from the shelf to a verdict. */
     @Test
     @Order(10)
@@ -423,7 +411,6 @@ class LookingIT extends BrowserIT {
         return ((Number) page.evaluate("() => (" + count + ")(" + act + ")")).doubleValue();
     }
 
-    /** Rules of WCAG 2 A and AA as axe-core checks them. */
     @Test
     @Order(11)
     void everyPlaceIsAccessible() {
@@ -436,18 +423,7 @@ class LookingIT extends BrowserIT {
             } else {
                 assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible(SOON);
             }
-            List<Rule> broken = new AxeBuilder(page)
-                    .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa"))
-                    .analyze()
-                    .getViolations();
-            assertThat(broken)
-                    .as(place)
-                    .extracting(rule -> rule.getId() + ": "
-                            + rule.getNodes().stream()
-                                    .map(node -> node.getHtml())
-                                    .limit(4)
-                                    .toList())
-                    .isEmpty();
+            assertAccessible(place);
         }
         assertThat(FAULTS).isEmpty();
     }
