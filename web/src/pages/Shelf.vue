@@ -9,7 +9,7 @@ import { treatAlike } from '@/stores/alike'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { useUploads } from '@/stores/uploads'
-import { BAR_HEADS, finding, isDamaged } from '@/view/condition'
+import { BARS, finding, isDamaged } from '@/view/condition'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
@@ -158,7 +158,7 @@ function picked(event: Event) {
     <div v-if="clips.length" class="head label" aria-hidden="true">
       <span></span><span></span><span></span
       ><span class="heads"
-        ><i v-for="head in BAR_HEADS" :key="head"
+        ><i v-for="head in BARS" :key="head"
           ><b>{{ head }}</b></i
         ></span
       ><span>most wrong</span><span>takes</span><span></span>

@@ -1,8 +1,7 @@
 import type { ClipView, ConditionFacts, Finding, Recipe, RecipeStep } from '@/api/client'
 
-/** The defects every clip shows as bars, always in this order, and their short names above the column. */
+/** The defects every clip shows as bars, always in this order, with these words above the column. */
 export const BARS = ['noise', 'blocks', 'blur', 'comb', 'shake', 'repeats']
-export const BAR_HEADS = ['noise', 'blocks', 'blur', 'comb', 'shake', 'repeats']
 
 /** What is most wrong with a clip, in words. */
 export function mostWrong(condition: ConditionFacts): string {

@@ -43,8 +43,12 @@ export interface Crops {
 /** One spot as people show it to customers: both sides beside each other at three true magnifications, each under its captions. */
 export async function drawCrops(crops: Crops, signal: AbortSignal): Promise<HTMLCanvasElement> {
   const { sides, against } = crops
-  const widest = crops.spot as Omit<Spot, 'glass' | 'screen' | 'margin'>
-  const spot: Spot = { ...widest, glass: glassAt(crops.at, sides, MAGNIFIED[0]!), screen: HALF, margin: 0 }
+  const spot: Spot = {
+    ...crops.spot,
+    glass: glassAt(crops.at, sides, MAGNIFIED[0]!),
+    screen: HALF,
+    margin: 0,
+  }
   const left = !against
     ? sourceWish(spot, sides, false)
     : against.reference

@@ -9,7 +9,6 @@ export interface KeptView {
   readonly fitted?: boolean
   readonly look?: Look
   readonly edge?: Edge
-  readonly open?: number
 }
 
 const key = (clip: string) => `awlsmith.view.${clip}`

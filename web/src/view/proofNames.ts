@@ -62,15 +62,16 @@ export function besideNames(
     : [left.takeName, right.takeName]
 }
 
+/** A proof's take and recipe, as names are made of them. */
+export function named(one: { takeName: string; recipe: unknown }): { takeName: string; recipe: Recipe } {
+  return { takeName: one.takeName, recipe: one.recipe as Recipe }
+}
+
 /** What a proof shows on its left, where that is another take, and on its right. */
 export function proofNames(proof: ProofView): { left: string | undefined; right: string } {
   if (!proof.against) {
     return { left: undefined, right: proof.takeName }
   }
-  const named = (one: { takeName: string; recipe: unknown }) => ({
-    takeName: one.takeName,
-    recipe: { steps: [], ...(one.recipe as object) } as unknown as Recipe,
-  })
   const [left, right] = besideNames(named(proof.against), named(proof))
   return { left, right }
 }

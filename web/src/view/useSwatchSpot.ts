@@ -14,7 +14,8 @@ export function useSwatchSpot(
   hover: Ref<Point | undefined>,
   pins: Ref<PinView[]>,
   source: Ref<Size>,
-  recipe: () => Recipe | undefined,
+  /** What makes the picture that is shown as the source: no more is computed to look where most detail is. */
+  base: () => Recipe | undefined,
 ) {
   const pointed = shallowRef<Point>()
   const telling = shallowRef<{ frame: number; at: Point; why: string }>()
@@ -30,7 +31,7 @@ export function useSwatchSpot(
   })
 
   async function ask() {
-    const now = recipe()
+    const now = base()
     if (!now || pointed.value || pins.value.length > 0 || telling.value?.frame === frame.value) {
       return
     }
@@ -45,7 +46,7 @@ export function useSwatchSpot(
     }
   }
   watch(
-    [frame, recipe],
+    [frame, () => JSON.stringify(base())],
     () => {
       clearTimeout(asking)
       asking = setTimeout(() => void ask(), REST_MS)

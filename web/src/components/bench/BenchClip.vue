@@ -12,7 +12,7 @@ import { USUAL, useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { glassKeys } from '@/view/glassKeys'
 import { keepView, keptView } from '@/view/keptView'
-import { withSteppedAside } from '@/view/recipe'
+import { firstSteps, withSteppedAside } from '@/view/recipe'
 import { sidesOf } from '@/view/sides'
 import { usePlacement } from '@/view/usePlacement'
 import { useBenchKeys } from '@/view/useBenchKeys'
@@ -191,7 +191,14 @@ async function suggestPins() {
   }
 }
 
-const swatchSpot = useSwatchSpot(props.clip.id, frame, hover, pinsHere, source, () => state.value?.recipe)
+const swatchSpot = useSwatchSpot(
+  props.clip.id,
+  frame,
+  hover,
+  pinsHere,
+  source,
+  () => sides.value && firstSteps(sides.value.recipe, sides.value.turning),
+)
 const swatchLook = computed(() =>
   sides.value && !moving.value
     ? { clip: props.clip.id, sides: sides.value, frame: frame.value, ...swatchSpot.value }

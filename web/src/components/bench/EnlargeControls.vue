@@ -86,7 +86,8 @@ const mode = computed(() => String(settings.value['mode'] ?? models.modesOf(mode
 watch(
   () => [props.made, model.value, mode.value],
   () => {
-    if (models.all.some((one) => one.pixelsASecond === undefined)) {
+    const card = models.all.find((one) => one.id === model.value && one.mode === mode.value)
+    if (card && card.pixelsASecond === undefined) {
       void models.load()
     }
   },

@@ -245,6 +245,8 @@ function reaching(index: number): number {
   </section>
 </template>
 
+<style scoped src="./ledger.css"></style>
+
 <style scoped>
 .ledger {
   background: var(--table);
@@ -281,35 +283,8 @@ function reaching(index: number): number {
   background: var(--stitches-source) repeat-y;
 }
 
-.step {
-  position: relative;
-  padding: 6px 16px 4px 44px;
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-}
-
 .clip-title {
   overflow-wrap: anywhere;
-}
-
-.name {
-  background: none;
-  border: 0;
-  padding: 0;
-  color: inherit;
-  font: inherit;
-  cursor: pointer;
-  text-align: left;
-}
-
-.size {
-  padding: 0 16px 4px 44px;
-  color: var(--faint);
-}
-
-.size.fault {
-  color: var(--fault);
 }
 
 .add {

@@ -146,25 +146,9 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
   </div>
 </template>
 
+<style scoped src="./ledger.css"></style>
+
 <style scoped>
-.step {
-  position: relative;
-  padding: 6px 16px 4px 44px;
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-}
-
-.name {
-  background: none;
-  border: 0;
-  padding: 0;
-  color: inherit;
-  font: inherit;
-  cursor: pointer;
-  text-align: left;
-}
-
 .open .name {
   font-weight: 500;
 }
@@ -202,11 +186,6 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
   color: var(--faint);
 }
 
-.size {
-  padding: 0 16px 4px 44px;
-  color: var(--faint);
-}
-
 .size.did {
   min-height: 20px;
 }
@@ -220,10 +199,6 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
   flex-wrap: wrap;
   justify-content: space-between;
   gap: 0 8px;
-}
-
-.size.fault {
-  color: var(--fault);
 }
 
 .open {

@@ -30,7 +30,9 @@ const range = computed(() => {
   return (max - min) / step <= MOST_STEPS ? { min, max, step } : undefined
 })
 const isUsual = computed(
-  () => props.value === undefined || String(props.value) === (props.param.fallback ?? undefined),
+  () =>
+    props.value === undefined ||
+    (props.param.fallback !== undefined && Number(props.value) === Number(props.param.fallback)),
 )
 
 /** Where the slider is while it is dragged: the setting follows once it is let go. */

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import type { PinView } from '@/api/client'
 import type { Sides } from '@/view/sides'
+import NameField from '@/components/common/NameField.vue'
 import Loupe from '@/components/common/Loupe.vue'
 
 /** The pins of a clip: source over treated, live at the settings at hand. */
@@ -16,10 +17,9 @@ const emit = defineEmits<{
 }>()
 const naming = ref('')
 
-function named(pin: PinView, event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
+function named(pin: PinView, name: string | undefined) {
   naming.value = ''
-  if (name !== '' && name !== pin.name) {
+  if (name !== undefined) {
     emit('rename', pin, name)
   }
 }
@@ -49,16 +49,12 @@ function named(pin: PinView, event: Event) {
           />
         </button>
         <div class="line">
-          <input
+          <NameField
             v-if="naming === pin.id"
             class="name"
-            :value="pin.name"
-            maxlength="60"
-            aria-label="Name of the pin"
-            @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-            @blur="named(pin, $event)"
-            @keydown.enter="named(pin, $event)"
-            @keydown.esc="naming = ''"
+            :name="pin.name"
+            label="Name of the pin"
+            @done="(name) => named(pin, name)"
           />
           <button v-else class="name" type="button" title="Name it" @click="naming = pin.id">
             {{ index + 1 }} {{ pin.name }}

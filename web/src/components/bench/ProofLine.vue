@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ProofView, Recipe } from '@/api/client'
+import type { ProofView } from '@/api/client'
 import type { Did } from '@/view/figures'
 import { isOpen } from '@/stores/useProofs'
-import { besideNames, proofNames } from '@/view/proofNames'
+import { besideNames, named, proofNames } from '@/view/proofNames'
 import { wait } from '@/view/words'
 
 /** Playing the proof that is chosen, in a line under the time axis that is always there, so that nothing moves. */
@@ -36,10 +36,6 @@ function otherName(other: ProofView): string {
   const mine = props.proof
   return mine ? besideNames(named(other), named(mine))[0] : other.takeName
 }
-const named = (one: ProofView) => ({
-  takeName: one.takeName,
-  recipe: { steps: [], ...one.recipe } as unknown as Recipe,
-})
 
 const making = computed(() => {
   const made = props.proof?.comparison

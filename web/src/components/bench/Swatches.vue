@@ -50,20 +50,21 @@ const pin = computed(() => {
   }
 })
 
-function sidesOf(swatch: Swatch): Sides | undefined {
-  const look = props.look
-  return look && { ...look.sides, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
-}
-
-/** The suggested kind first: what is seen at once. */
+/** The suggested kind first: what is seen at once; each swatch with what it shows. */
 const ordered = computed(() => {
+  const { look } = props
+  const sidesOf = (swatch: Swatch): Sides | undefined =>
+    look && { ...look.sides, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
   const first = props.rows.filter((row) => row.model === props.suggestion?.model)
-  return [...first, ...props.rows.filter((row) => !first.includes(row))]
+  return [...first, ...props.rows.filter((row) => !first.includes(row))].map((row) => ({
+    ...row,
+    swatches: row.swatches.map((swatch) => ({ swatch, sides: sidesOf(swatch) })),
+  }))
 })
 
 const isChosen = (swatch: Swatch) =>
   swatch.model === props.model && (swatch.model === 'none' || swatch.mode === props.mode)
-const title = (row: SwatchRow, swatch: Swatch) =>
+const title = (row: Pick<SwatchRow, 'purpose'>, swatch: Swatch) =>
   [`${row.purpose}; ${swatch.effect}`, swatch.gain].filter((one) => one !== '').join('. ')
 </script>
 
@@ -76,7 +77,7 @@ const title = (row: SwatchRow, swatch: Swatch) =>
       </div>
       <div class="swatches">
         <button
-          v-for="swatch in row.swatches"
+          v-for="{ swatch, sides } in row.swatches"
           :key="swatch.mode"
           type="button"
           role="radio"
@@ -90,9 +91,9 @@ const title = (row: SwatchRow, swatch: Swatch) =>
         >
           <span class="look">
             <Loupe
-              v-if="pin && look && sidesOf(swatch)"
+              v-if="pin && sides"
               :pin="pin"
-              :sides="sidesOf(swatch)!"
+              :sides="sides"
               side="treated"
               :viewer="`swatch-${swatch.model}-${swatch.mode}`"
               :label="`${row.label}, ${swatch.label}`"

@@ -10,7 +10,7 @@ const take = (id: string, name: string, verdict: TakeView['verdict'] = 'OPEN'): 
   id,
   clipId: 'c',
   name,
-  recipe: {},
+  recipe: { steps: [] },
   version: 1,
   verdict,
   undos: 0,
@@ -73,7 +73,7 @@ const proof = (change: Partial<ProofView>): ProofView => ({
   id: 'p',
   clipId: 'c',
   takeName: 'A',
-  recipe: { n: 1 },
+  recipe: { n: 1, steps: [] },
   fromFrame: 10,
   endFrame: 60,
   x: 0,
@@ -98,7 +98,7 @@ describe('proofs', () => {
       expect(isBeside(one, proof({ id: 'q', ...differs }))).toBe(false)
     }
     expect(isBeside(one, proof({ id: 'q', state: 'RUNNING' }))).toBe(false)
-    const both = { treated: 'p', proof: 'r', takeName: 'B', recipe: {} }
+    const both = { treated: 'p', proof: 'r', takeName: 'B', recipe: { steps: [] } }
     expect(isBeside(one, proof({ id: 'q', against: both }))).toBe(false)
   })
 
@@ -116,11 +116,11 @@ describe('proofs', () => {
       props: {
         proofs: [
           proof({}),
-          proof({ id: 'q', recipe: { n: 2 }, state: 'RUNNING', framesDone: 25, secondsLeft: 3 }),
+          proof({ id: 'q', recipe: { n: 2, steps: [] }, state: 'RUNNING', framesDone: 25, secondsLeft: 3 }),
         ],
         frames: 100,
         chosen: 'q',
-        present: JSON.stringify({ n: 1 }),
+        present: JSON.stringify({ n: 1, steps: [] }),
       },
     })
     const [first, second] = lane.findAll('[data-test=proof]')
@@ -160,7 +160,7 @@ describe('proofs', () => {
     expect(line.emitted('beside')?.[0]?.[1]).toMatchObject({ id: 'q' })
     await button(line, 'prove again').trigger('click')
     expect(line.emitted('again')?.[0]?.[0]).toMatchObject({ id: 'p' })
-    const both = { treated: 'p', proof: 'q', takeName: 'B', recipe: {} }
+    const both = { treated: 'p', proof: 'q', takeName: 'B', recipe: { steps: [] } }
     await line.setProps({ proof: proof({ against: both }) })
     expect(line.find('[data-test=proof-state]').text()).toContain('B | A')
     expect(line.text()).not.toContain('prove again')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { TakeView } from '@/api/client'
+import NameField from '@/components/common/NameField.vue'
 
 /** Which take is on the bench, and what can be done with takes. */
 const props = defineProps<{ take: TakeView; takes: TakeView[]; discarded: TakeView[]; saved: boolean }>()
@@ -21,10 +22,9 @@ const saving = ref(false)
 
 const place = computed(() => (props.takes.length > 1 ? ` of ${props.takes.length}` : ''))
 
-function named(event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
+function named(name: string | undefined) {
   naming.value = false
-  if (name !== '' && name !== props.take.name) {
+  if (name !== undefined) {
     emit('label', props.take, { name })
   }
 }
@@ -58,17 +58,7 @@ function discard(take: TakeView) {
 <template>
   <div class="takes">
     <div class="line">
-      <input
-        v-if="naming"
-        class="now"
-        :value="take.name"
-        maxlength="60"
-        aria-label="Name of the take"
-        @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-        @blur="named"
-        @keydown.enter="named"
-        @keydown.esc="naming = false"
-      />
+      <NameField v-if="naming" class="now" :name="take.name" label="Name of the take" @done="named" />
       <button
         v-else
         class="now"

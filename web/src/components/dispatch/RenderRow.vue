@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type RenderView } from '@/api/client'
+import NameField from '@/components/common/NameField.vue'
 import { useNotices } from '@/stores/notices'
 import { bytes, rate, spanLine, wait } from '@/view/words'
 
@@ -70,18 +71,11 @@ function cancel() {
 }
 
 const naming = ref(false)
-const name = ref('')
-const field = ref<HTMLInputElement>()
-function beginNaming() {
-  name.value = props.render.fileName.replace(/\.[^.]*$/, '')
-  naming.value = true
-  void nextTick(() => field.value?.select())
-}
-
-function rename() {
+const isNamed = computed(() => props.render.fileName.replace(/\.[^.]*$/, ''))
+function rename(name: string | undefined) {
   naming.value = false
-  if (name.value.trim() && !props.render.fileName.startsWith(`${name.value.trim()}.`)) {
-    void act(api.nameRender(props.render.id, name.value))
+  if (name !== undefined) {
+    void act(api.nameRender(props.render.id, name))
   }
 }
 
@@ -107,23 +101,20 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
         </span>
       </div>
       <div class="figure quiet">{{ made }}</div>
-      <input
+      <NameField
         v-if="naming"
-        ref="field"
-        v-model="name"
-        class="naming figure"
-        maxlength="150"
-        aria-label="Name of the file"
-        @keydown.enter.prevent="rename"
-        @keydown.esc.stop="naming = false"
-        @blur="naming = false"
+        class="figure"
+        :name="isNamed"
+        label="Name of the file"
+        :longest="150"
+        @done="rename"
       />
       <button
         v-else
         class="file figure"
         type="button"
         title="Give the file another name"
-        @click="beginNaming"
+        @click="naming = true"
       >
         {{ render.fileName }}
       </button>
@@ -234,13 +225,6 @@ img {
 }
 
 .file:hover {
-  color: var(--ink);
-}
-
-.naming {
-  padding: 1px 4px;
-  border: 1px solid var(--treated);
-  background: var(--ground);
   color: var(--ink);
 }
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { PinView, StepDescription, TakeView } from '@/api/client'
+import NameField from '@/components/common/NameField.vue'
 import type { SheetRow } from '@/stores/useSheet'
 import { harmLines, recipeWords } from '@/view/sheetWords'
 import SheetFigures from './SheetFigures.vue'
 
 /** What stands beside a take's cells: its name and figures, unless they are hidden, and what can be done with it. */
-const props = defineProps<{
+defineProps<{
   take: TakeView
   /** As it is told: while names are hidden, a number. */
   name: string
@@ -26,10 +27,9 @@ const emit = defineEmits<{
 
 const naming = ref(false)
 
-function rename(event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
+function rename(name: string | undefined) {
   naming.value = false
-  if (name !== '' && name !== props.take.name) {
+  if (name !== undefined) {
     emit('rename', name)
   }
 }
@@ -38,17 +38,7 @@ function rename(event: Event) {
 <template>
   <div class="side">
     <span class="title">
-      <input
-        v-if="naming"
-        class="name"
-        :value="take.name"
-        maxlength="60"
-        aria-label="Name of the take"
-        @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-        @blur="rename"
-        @keydown.enter="rename"
-        @keydown.esc="naming = false"
-      />
+      <NameField v-if="naming" class="name" :name="take.name" label="Name of the take" @done="rename" />
       <b v-else>{{ name }}</b>
       <v-btn
         class="link"
@@ -91,10 +81,6 @@ b {
 }
 
 .name {
-  min-width: 0;
-  background: var(--raised);
-  color: var(--ink);
-  border: 0;
   font: 600 15px var(--label);
 }
 

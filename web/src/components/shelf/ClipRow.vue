@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type ClipView } from '@/api/client'
 import { useFresh } from '@/stores/fresh'
 import { useNotices } from '@/stores/notices'
 import { canBeMended, isExamining, mostWrong, rescueWords } from '@/view/condition'
 import { bytes, colourLine, factsLine } from '@/view/words'
+import NameField from '@/components/common/NameField.vue'
 import ConditionBars from './ConditionBars.vue'
 
 const props = defineProps<{ clip: ClipView }>()
@@ -12,19 +13,10 @@ const notices = useNotices()
 const fresh = useFresh()
 const selected = defineModel<boolean>('selected', { default: false })
 const naming = ref(false)
-const name = ref('')
-const field = ref<HTMLInputElement>()
 
-function beginNaming() {
-  name.value = props.clip.title
-  naming.value = true
-  void nextTick(() => field.value?.select())
-}
-
-async function rename() {
+async function rename(title: string | undefined) {
   naming.value = false
-  const title = name.value.trim()
-  if (title && title !== props.clip.title) {
+  if (title !== undefined) {
     await api.rename(props.clip.id, title).catch(notices.fail)
   }
 }
@@ -103,16 +95,13 @@ async function remove() {
     </router-link>
     <div v-else class="strip empty"></div>
     <div class="what">
-      <input
+      <NameField
         v-if="naming"
-        ref="field"
-        v-model="name"
-        class="naming"
-        maxlength="200"
-        :aria-label="`New name of ${clip.title}`"
-        @keydown.enter.prevent="rename"
-        @keydown.esc="naming = false"
-        @blur="naming = false"
+        class="name"
+        :name="clip.title"
+        :label="`New name of ${clip.title}`"
+        :longest="200"
+        @done="rename"
       />
       <span v-else>
         <router-link v-if="ready" :to="bench" class="title">{{ clip.title }}</router-link>
@@ -191,7 +180,7 @@ async function remove() {
           </v-btn>
         </template>
         <v-list density="compact" min-width="150">
-          <v-list-item title="Rename" @click="beginNaming" />
+          <v-list-item title="Rename" @click="naming = true" />
           <v-list-item v-if="ready" title="Proof sheet" :to="`/sheet/${clip.id}`" />
           <v-list-item v-if="ready && !isExamining(clip)" title="Examine again" @click="examine" />
           <v-list-item title="Take off the shelf" @click="remove" />
@@ -265,11 +254,7 @@ a.title:hover {
   color: var(--treated);
 }
 
-.naming {
-  padding: 2px 6px;
-  border: 1px solid var(--treated);
-  background: var(--ground);
-  color: var(--ink);
+.name {
   font: 500 15px var(--sans);
 }
 

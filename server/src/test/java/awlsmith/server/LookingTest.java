@@ -334,6 +334,13 @@ class LookingTest {
             assertThat(place.path("y").asInt()).isBetween(0, 240);
             assertThat(place.path("why").asString()).isNotEmpty();
         }
+        // of the source alone, which costs no treatment: where most detail is
+        JsonNode plain = server.post(
+                        "/api/clips/" + clip + "/compare/places",
+                        "{\"recipe\":{\"awlsmith\":1,\"steps\":[]},\"frame\":2}")
+                .json();
+        assertThat(plain.get(0).path("why").asString()).isEqualTo("most detail");
+        assertThat(plain.get(0).path("amount").asDouble()).isGreaterThan(5);
     }
 
     /** Over a slow line a first look comes as JPEG, a fraction of the size; the exact still is the same as ever. */

@@ -111,10 +111,10 @@ public final class TellingPlaces {
                 double ht = CODES * fine(t, x, y);
                 fineS += hs * hs;
                 fineT += ht * ht;
-                double step = CODES * (s.at(x + 2, y) + s.at(x, y + 2) - s.at(x - 2, y) - s.at(x, y - 2));
-                broadS += step * step;
                 double gx = CODES * (s.at(x + 2, y) - s.at(x - 2, y)) / 2;
                 double gy = CODES * (s.at(x, y + 2) - s.at(x, y - 2)) / 2;
+                double step = 2 * (gx + gy);
+                broadS += step * step;
                 across += gx * gx;
                 down += gy * gy;
                 both += gx * gy;

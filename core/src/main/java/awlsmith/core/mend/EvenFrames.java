@@ -29,8 +29,6 @@ public final class EvenFrames implements FrameSource {
     /** For each place the frame that belongs there. */
     private final int[] frames;
 
-    private final long made;
-
     /**
      * @param time seconds of each frame from the first, rising; at count the end of the last
      * @param count of the source's frames
@@ -57,7 +55,6 @@ public final class EvenFrames implements FrameSource {
                 frames[place + 1] = n;
             }
         }
-        made = Arrays.stream(frames).filter(n -> n == NONE).count();
     }
 
     /** Frames a second that come out. */
@@ -72,7 +69,7 @@ public final class EvenFrames implements FrameSource {
 
     /** Those that had to be made up. */
     public long made() {
-        return made;
+        return madePlaces().length;
     }
 
     /** Where those lie on the grid. */

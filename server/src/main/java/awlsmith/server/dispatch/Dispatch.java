@@ -38,6 +38,10 @@ import org.springframework.stereotype.Service;
 /** Renders: planned, ordered, cancelled, tried again, fetched. */
 @Service
 public class Dispatch {
+    private static final int LONGEST_NAME = 150;
+    /** What some file system does not take in a name. */
+    private static final String FORBIDDEN = "/\\:*?\"<>|";
+
     private final RenderRepository renders;
     private final LiveRenders live;
     private final RenderRunner runner;
@@ -290,8 +294,6 @@ public class Dispatch {
         return view(id);
     }
 
-    private static final int LONGEST_NAME = 150;
-
     /**
      * Gives the file another name, which it keeps its ending with.
      *
@@ -315,9 +317,6 @@ public class Dispatch {
         live.publish(id);
         return view(id);
     }
-
-    /** What some file system does not take in a name. */
-    private static final String FORBIDDEN = "/\\:*?\"<>|";
 
     void remove(UUID id) {
         UUID clip = cancel(id).clipId();
