@@ -28,7 +28,11 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** A started application, a browser signed in to it, and what both kinds of test do with them. */
 abstract class BrowserIT {
-    static final LocatorAssertions.IsVisibleOptions SOON = new LocatorAssertions.IsVisibleOptions().setTimeout(60_000);
+    /** Milliseconds a test waits for what must come: a limit against what hangs, however slow the machine is. */
+    static final int PATIENCE = 300_000;
+
+    static final LocatorAssertions.IsVisibleOptions SOON =
+            new LocatorAssertions.IsVisibleOptions().setTimeout(PATIENCE);
 
     @TempDir
     static Path folder;
@@ -44,7 +48,7 @@ abstract class BrowserIT {
     static void start() throws Exception {
         emptyDatabase();
         // states are waited for, however busy the machine is
-        PlaywrightAssertions.setDefaultAssertionTimeout(30_000);
+        PlaywrightAssertions.setDefaultAssertionTimeout(60_000);
         int port;
         try (var socket = new ServerSocket(0)) {
             port = socket.getLocalPort();
@@ -69,6 +73,7 @@ abstract class BrowserIT {
                                 "--disable-dev-shm-usage")));
         page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
                 .newPage();
+        page.setDefaultTimeout(90_000);
         page.onPageError(FAULTS::add);
         page.navigate(base + "/shelf");
         assertThat(page.getByText("Open the link that was printed")).isVisible(SOON);
@@ -118,7 +123,8 @@ abstract class BrowserIT {
     /** Waits until both sides show what was wished for. */
     static void settled() {
         assertThat(glass())
-                .hasAttribute("data-pending", "false", new LocatorAssertions.HasAttributeOptions().setTimeout(60_000));
+                .hasAttribute(
+                        "data-pending", "false", new LocatorAssertions.HasAttributeOptions().setTimeout(PATIENCE));
         page.waitForFunction(
                 "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
     }

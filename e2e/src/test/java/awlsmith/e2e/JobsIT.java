@@ -37,7 +37,7 @@ class JobsIT extends BrowserIT {
             "header", ".ledger", ".glass", ".side", ".run", ".strip", ".foot", ".tabs", "[data-test=suggested]");
 
     private static final LocatorAssertions.IsVisibleOptions MADE =
-            new LocatorAssertions.IsVisibleOptions().setTimeout(120_000);
+            new LocatorAssertions.IsVisibleOptions().setTimeout(PATIENCE);
     private static final List<String> TOLD = new ArrayList<>();
     private static int clicks;
     private static int keys;
@@ -126,7 +126,7 @@ class JobsIT extends BrowserIT {
     private static void ready(String name) {
         assertThat(row(name).getByText("1 take")).isVisible(MADE);
         assertThat(row(name).locator("[data-test=wrong] [role=status]"))
-                .hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(120_000));
+                .hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(PATIENCE));
     }
 
     /** Own, empty and false files: each is there, or says what is wrong with it. */
@@ -320,7 +320,7 @@ class JobsIT extends BrowserIT {
         clicks = 0;
         still(() -> key("Enter"));
         assertThat(page.locator("[data-test=proof][data-state=DONE]"))
-                .hasCount(1, new LocatorAssertions.HasCountOptions().setTimeout(120_000));
+                .hasCount(1, new LocatorAssertions.HasCountOptions().setTimeout(PATIENCE));
         still(() -> key("n"));
         assertThat(page.locator("[data-test=takes]")).containsText("Take B");
         still(() -> {
@@ -333,10 +333,10 @@ class JobsIT extends BrowserIT {
         });
         still(() -> key("Enter"));
         assertThat(page.locator("[data-test=proof][data-state=DONE]"))
-                .hasCount(2, new LocatorAssertions.HasCountOptions().setTimeout(120_000));
+                .hasCount(2, new LocatorAssertions.HasCountOptions().setTimeout(PATIENCE));
         key("j");
         assertThat(page.locator("[data-test=proof-state]"))
-                .containsText("A | B", new LocatorAssertions.ContainsTextOptions().setTimeout(60_000));
+                .containsText("A | B", new LocatorAssertions.ContainsTextOptions().setTimeout(PATIENCE));
         end("two proofs compared, keys only", 30);
         key("?");
         assertAccessible("the keys");

@@ -25,7 +25,7 @@ import org.junit.jupiter.api.TestMethodOrder;
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class LookingIT extends BrowserIT {
     private static final LocatorAssertions.HasAttributeOptions LONG =
-            new LocatorAssertions.HasAttributeOptions().setTimeout(60_000);
+            new LocatorAssertions.HasAttributeOptions().setTimeout(PATIENCE);
 
     private static String bench;
 

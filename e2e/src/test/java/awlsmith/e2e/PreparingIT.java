@@ -24,7 +24,7 @@ import org.junit.jupiter.api.TestMethodOrder;
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class PreparingIT extends BrowserIT {
     private static final LocatorAssertions.ContainsTextOptions IN_TIME =
-            new LocatorAssertions.ContainsTextOptions().setTimeout(90_000);
+            new LocatorAssertions.ContainsTextOptions().setTimeout(PATIENCE);
 
     private static Locator row(String name) {
         return page.getByRole(AriaRole.LISTITEM).filter(new Locator.FilterOptions().setHasText(name));
@@ -272,7 +272,7 @@ class PreparingIT extends BrowserIT {
         // a short clip is looked through unasked
         Locator looking = page.locator("[data-test=looking]");
         assertThat(page.getByText("Steady").first()).isVisible();
-        assertThat(looking).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(60_000));
+        assertThat(looking).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(PATIENCE));
         assertThat(page.getByText(Pattern.compile("over 1 s, \\d+ % rim"))).isVisible();
         page.keyboard().press(".");
         assertThat(page.locator("[data-test=frame]")).containsText("frame 38 ");

@@ -85,7 +85,7 @@ final class ServerProcess implements AutoCloseable {
             said.append("exit status ").append(process.onExit().join().exitValue());
             link.completeExceptionally(new IllegalStateException("the server ended: " + said));
         });
-        return link.orTimeout(90, TimeUnit.SECONDS).join();
+        return link.orTimeout(240, TimeUnit.SECONDS).join();
     }
 
     /** As a power cut: nothing gets a chance to say goodbye. */

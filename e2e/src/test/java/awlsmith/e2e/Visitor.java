@@ -104,7 +104,7 @@ final class Visitor {
 
     /** Asks again until the answer is as wished, for at most three minutes. */
     JsonNode until(String path, Predicate<JsonNode> wish) {
-        Instant end = Instant.now().plusSeconds(180);
+        Instant end = Instant.now().plusSeconds(300);
         String last = "";
         while (Instant.now().isBefore(end)) {
             try {

@@ -279,13 +279,13 @@ class WholePathIT extends BrowserIT {
         server.start();
         // the page comes back by itself, still signed in, and the render goes on
         assertThat(page.getByText("The connection to the server is lost"))
-                .isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(60_000));
+                .isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(PATIENCE));
         if (Files.exists(segments.resolve("segment-000001.mp4"))) {
             assertThat(Files.getLastModifiedTime(segments.resolve("segment-000001.mp4")))
                     .isEqualTo(written);
         }
         Locator done = page.locator("[data-test=render-done]");
-        PlaywrightAssertions.assertThat(done).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(180_000));
+        PlaywrightAssertions.assertThat(done).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(PATIENCE));
         assertThat(done.getByText("640×480 · 25p · H.264 High · 376 frames · 15.0 s"))
                 .isVisible();
         assertThat(done.getByText(Pattern.compile("all frames decode · smpte170m, limited range · 8 bit · sound AAC")))

@@ -273,7 +273,7 @@ public final class RunningServer implements ParameterResolver {
         }
     }
 
-    /** Asks again until the answer is as wished, for at most a minute. */
+    /** Asks again until the answer is as wished, for at most five minutes: a limit against what hangs, however slow the machine. */
     public JsonNode until(String path, Predicate<JsonNode> wish) {
         return until(path, () -> get(path).json(), wish);
     }
@@ -284,7 +284,7 @@ public final class RunningServer implements ParameterResolver {
     }
 
     private static JsonNode until(String path, Supplier<JsonNode> ask, Predicate<JsonNode> wish) {
-        Instant end = Instant.now().plusSeconds(90);
+        Instant end = Instant.now().plusSeconds(300);
         JsonNode last = null;
         while (Instant.now().isBefore(end)) {
             last = ask.get();

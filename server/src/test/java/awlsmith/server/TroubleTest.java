@@ -43,7 +43,7 @@ class TroubleTest {
     /** Either it is finished from what was open already, or a sentence says that the file is gone; the finished parts stay. */
     @Test
     void aLinkThatVanishesInTheMiddleOfARenderIsASentence(RunningServer server) throws IOException {
-        Path file = made(server, "vanishes.mp4", 400);
+        Path file = made(server, "vanishes.mp4", 160);
         String clip = linked(server, file).path("id").asString();
         JsonNode take = server.get("/api/clips/" + clip + "/takes").json().get(0);
         server.put("/api/takes/" + take.path("id").asString(), "{\"recipe\":" + SLOW + ",\"version\":0}");
@@ -70,7 +70,7 @@ class TroubleTest {
         }
         var still = server.post(
                 "/api/clips/" + clip + "/stills",
-                "{\"frame\":390,\"reduce\":1,\"viewer\":\"t\",\"recipe\":" + SLOW + "}");
+                "{\"frame\":150,\"reduce\":1,\"viewer\":\"t\",\"recipe\":" + SLOW + "}");
         assertThat(still.status()).isEqualTo(409);
         assertThat(still.json().path("detail").asString()).contains("the linked file is gone");
         server.delete("/api/clips/" + clip);
