@@ -182,7 +182,7 @@ db_up() {
   until mariadb --no-defaults --socket="$socket" -e 'select 1' >/dev/null 2>&1; do
     kill -0 "$DB_PID" 2>/dev/null || { tail -n 5 "$log" >&2; fail "the database did not start; its log is $log"; }
     waited=$((waited + 1))
-    [ $waited -lt 300 ] || fail "the database did not answer within 30 seconds; its log is $log"
+    [ $waited -lt 1200 ] || fail "the database did not answer within two minutes; its log is $log"
     sleep 0.1
   done
   {

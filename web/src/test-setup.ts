@@ -1,4 +1,6 @@
 import { config } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach } from 'vitest'
 import { vuetify } from './vuetify'
 
 // happy-dom has no layout, so nothing ever changes size
@@ -9,4 +11,10 @@ class NoResize implements ResizeObserver {
 }
 globalThis.ResizeObserver ??= NoResize
 
+// nor a part of the page that is seen, by which menus find their place
+if (typeof visualViewport === 'undefined') {
+  Object.defineProperty(globalThis, 'visualViewport', { value: new EventTarget() })
+}
+
 config.global.plugins = [vuetify]
+beforeEach(() => setActivePinia(createPinia()))

@@ -27,6 +27,7 @@ export const vuetify = createVuetify({
     VBtn: { variant: 'outlined', rounded: 'sm', ripple: false },
     VTextField: { density: 'compact', variant: 'outlined', hideDetails: 'auto', color: 'primary' },
     VSelect: { density: 'compact', variant: 'outlined', hideDetails: 'auto', color: 'primary' },
+    VCheckbox: { density: 'compact', hideDetails: true, color: 'primary', ripple: false },
     VSlider: { color: 'primary', trackSize: 3, thumbSize: 12, hideDetails: true, density: 'compact' },
     VDialog: { maxWidth: 560 },
     VCard: { rounded: 'sm', flat: true },

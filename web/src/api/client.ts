@@ -136,6 +136,8 @@ export interface StillRequest {
   reference?: boolean
   /** Paints what lies beyond black and white in colours of its own. */
   marked?: boolean
+  /** How many of the first steps are kept as they are while others are tried. */
+  held?: number
   /** With loss, in a tenth of the bytes. */
   quick?: boolean
 }

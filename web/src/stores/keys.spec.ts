@@ -53,3 +53,15 @@ it('refuses keys with names, and starts with the usual ones where what was kept 
   setActivePinia(createPinia())
   expect(useKeys().now('p')).toBe('p')
 })
+
+it('tells keys as they are now, and none while single keys are off', () => {
+  const keys = useKeys()
+  keys.change('p', 'z')
+  expect(keys.hint('p')).toBe('Z')
+  expect(keys.hint('P')).toBe('Shift P')
+  expect(keys.withKey('Pin here', 'p')).toBe('Pin here (Z)')
+  keys.single = false
+  expect(keys.hint('p')).toBe('')
+  expect(keys.withKey('Pin here', 'p')).toBe('Pin here')
+  expect(keys.hint('Enter')).toBe('Enter')
+})

@@ -56,6 +56,22 @@ export const useKeys = defineStore('keys', () => {
     return changed.value[usual] ?? usual
   }
 
+  /** How a usual key is told beside what it does; empty while it does nothing. */
+  function hint(usual: string): string {
+    if (isSingle(usual) && !single.value) {
+      return ''
+    }
+    const key = now(usual)
+    const isShifted = key.length === 1 && key !== key.toLowerCase()
+    return isShifted ? `Shift ${key}` : key.length === 1 ? key.toUpperCase() : key
+  }
+
+  /** What something does, with its key behind. */
+  function withKey(text: string, usual: string): string {
+    const key = hint(usual)
+    return key === '' ? text : `${text} (${key})`
+  }
+
   /**
    * Lets another key stand for a usual one; one that has a meaning already changes places with it.
    *
@@ -81,5 +97,5 @@ export const useKeys = defineStore('keys', () => {
     changed.value = {}
   }
 
-  return { single, changed, meant, now, change, reset }
+  return { single, changed, meant, now, hint, withKey, change, reset }
 })

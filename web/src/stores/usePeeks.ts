@@ -111,5 +111,14 @@ export function usePeeks(clip: () => string, size: () => Size, failed: (error: u
     show(undefined)
   }
 
-  return { peeks, piece, src, seek, release }
+  /** Shows small pictures while one drags along, until there is nowhere to look any more. */
+  function follow(frame: number | undefined) {
+    if (frame === undefined) {
+      release()
+    } else {
+      seek(frame)
+    }
+  }
+
+  return { peeks, piece, src, seek, release, follow }
 }

@@ -1,5 +1,13 @@
 import { clamp, type Point, type Rect, type Size } from './glass'
 
+/** Shapes that a box can be held to while it is drawn, width to height; 0 holds none. */
+export const SHAPES = [
+  { label: 'any shape', ratio: 0 },
+  { label: '4:3', ratio: 4 / 3 },
+  { label: '16:9', ratio: 16 / 9 },
+  { label: '1:1', ratio: 1 },
+]
+
 /** An edge or corner by which a rectangle is sized. */
 export type Grip = 'n' | 'ne' | 'e' | 'se' | 's' | 'sw' | 'w' | 'nw'
 

@@ -17,6 +17,8 @@ export interface Sides {
   readonly moves: boolean
   /** What steps still wait for: once it is known the same recipe makes other pictures. */
   readonly waits: string
+  /** How many of the first steps are not being changed now, so that what they make is worth keeping. */
+  readonly held?: number
 }
 
 export function sidesOf(recipe: Recipe, plan: PlanView): Sides {
@@ -64,7 +66,10 @@ function wish(spot: Spot, sides: Sides, size: Size, place: Rect, recipe: Recipe 
 }
 
 export function treatedWish(spot: Spot, sides: Sides): StillWish {
-  return wish(spot, sides, sides.treated, sides.placement, sides.recipe)
+  return {
+    ...wish(spot, sides, sides.treated, sides.placement, sides.recipe),
+    ...(sides.held ? { held: sides.held } : {}),
+  }
 }
 
 /** Treated pixels beyond which a model takes so long that the middle is worth seeing first. */

@@ -53,6 +53,25 @@ export function useBenchProofs(bench: Bench) {
     }
   })
 
+  /** Whether the proof that is chosen was made with settings that are no longer those at hand. */
+  const isOld = computed(
+    () =>
+      proof.value !== undefined &&
+      JSON.stringify(proof.value.recipe) !== JSON.stringify(state.value?.recipe ?? {}),
+  )
+  // paused, the exact frame is shown without loss, where the glass has the same to show
+  watch(playing, (is) => {
+    if (!is && (!proof.value || (!isOld.value && !proof.value.against))) {
+      moving.value = undefined
+    }
+  })
+
+  /** The glass shows the frame at rest again, whatever was played. */
+  function rest() {
+    player.pause()
+    moving.value = undefined
+  }
+
   async function prove() {
     const now = state.value
     const on = take.value
@@ -246,6 +265,8 @@ export function useBenchProofs(bench: Bench) {
     proofSeconds,
     player,
     marked,
+    isOld,
+    rest,
     prove,
     besides,
     layBeside,

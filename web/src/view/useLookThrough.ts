@@ -7,7 +7,7 @@ const SHORT = 1500
 /** Looks through the whole clip for what the recipe's steps wait for; how it goes is told by events. */
 export function useLookThrough(
   clip: string,
-  frames: Ref<number>,
+  frames: number,
   plan: Ref<PlanView | undefined>,
   recipe: () => Recipe | undefined,
   fail: (error: unknown) => void,
@@ -25,12 +25,7 @@ export function useLookThrough(
     const waits = now?.waiting ?? []
     const wanted = JSON.stringify([recipe(), waits.map((one) => [one.step, one.doing])])
     // whoever stopped it does not want it, and what failed would fail again
-    if (
-      waits.length > 0 &&
-      waits.every((one) => !one.look) &&
-      frames.value <= SHORT &&
-      !lookedFor.has(wanted)
-    ) {
+    if (waits.length > 0 && waits.every((one) => !one.look) && frames <= SHORT && !lookedFor.has(wanted)) {
       lookedFor.add(wanted)
       lookThrough()
     }

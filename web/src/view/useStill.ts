@@ -13,6 +13,8 @@ export interface StillWish {
   readonly recipe: Recipe | undefined
   /** What the recipe's steps wait for; see Sides. */
   readonly waits?: string
+  /** How many of the recipe's first steps are kept as they are while others are tried. */
+  readonly held?: number
   /** Shows the clip's reference instead of the clip. */
   readonly reference?: boolean
   /** Paints what lies beyond black and white in colours of its own. */
@@ -129,6 +131,7 @@ function requestOf(wish: StillWish, viewer: string) {
     reduce,
     viewer,
     ...(wish.recipe ? { recipe: wish.recipe } : {}),
+    ...(wish.held ? { held: wish.held } : {}),
     ...(wish.reference ? { reference: true } : {}),
     ...(wish.marked ? { marked: true } : {}),
   }

@@ -2,6 +2,8 @@ import { computed, onScopeDispose, type Ref, shallowRef, watch } from 'vue'
 import { api, type PinView, type Recipe } from '@/api/client'
 import type { Point, Rect, Size } from './glass'
 import { behindTheGlass } from './queue'
+import { firstSteps } from './recipe'
+import type { Sides } from './sides'
 
 const REST_MS = 500
 
@@ -71,4 +73,24 @@ export function useSwatchSpot(
       ? { spot: telling.value.at, named: telling.value.why }
       : { spot: middle({ x: 0, y: 0, ...source.value }), named: 'in the middle' }
   })
+}
+
+/** What swatches show: a spot of the frame that is seen, while nothing plays. */
+export function useSwatchLook(bench: {
+  readonly clip: string
+  readonly frame: Ref<number>
+  readonly hover: Ref<Point | undefined>
+  readonly pins: Ref<PinView[]>
+  readonly source: Ref<Size>
+  readonly sides: Ref<Sides | undefined>
+  readonly plays: () => boolean
+}) {
+  const { clip, frame, hover, pins, source, sides } = bench
+  const base = () => sides.value && firstSteps(sides.value.recipe, sides.value.turning)
+  const spot = useSwatchSpot(clip, frame, hover, pins, source, base)
+  return computed(() =>
+    sides.value && !bench.plays()
+      ? { clip, sides: sides.value, frame: frame.value, ...spot.value }
+      : undefined,
+  )
 }

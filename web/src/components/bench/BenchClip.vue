@@ -1,38 +1,36 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type ClipView, type PinView, type Recipe, type StepDescription } from '@/api/client'
+import { api, type ClipView, type Recipe } from '@/api/client'
 import { useFresh } from '@/stores/fresh'
 import { useFigures } from '@/stores/useFigures'
 import { useNotices } from '@/stores/notices'
 import { usePeeks } from '@/stores/usePeeks'
-import { pinAround, usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
-import { USUAL, useTake } from '@/stores/useTake'
+import { useStepKinds } from '@/stores/useStepKinds'
+import { useTake } from '@/stores/useTake'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { glassKeys } from '@/view/glassKeys'
 import { keepView, keptView } from '@/view/keptView'
-import { firstSteps, withSteppedAside } from '@/view/recipe'
-import { sidesOf } from '@/view/sides'
-import { usePlacement } from '@/view/usePlacement'
 import { useBenchKeys } from '@/view/useBenchKeys'
+import { useBenchPins } from '@/view/useBenchPins'
 import { useBenchProofs } from '@/view/useBenchProofs'
+import { useBenchSides } from '@/view/useBenchSides'
 import { useBenchTakes } from '@/view/useBenchTakes'
+import { useBenchTime } from '@/view/useBenchTime'
 import { useCropping } from '@/view/useCropping'
 import { useLookThrough } from '@/view/useLookThrough'
-import { useOneStep } from '@/view/useOneStep'
-import { useSwatchSpot } from '@/view/useSwatchSpot'
-import { clock } from '@/view/words'
+import { useSpan } from '@/view/useSpan'
+import { useStepMoves } from '@/view/useStepMoves'
+import { useSwatchLook } from '@/view/useSwatchSpot'
 import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
+import BenchRun from './BenchRun.vue'
 import Glass from './Glass.vue'
 import Ledger from './Ledger.vue'
-import ProofLane from './ProofLane.vue'
-import ProofLine from './ProofLine.vue'
-import ProveButton from './ProveButton.vue'
-import Run from './Run.vue'
 import SideColumn, { type Panel, PANELS } from './SideColumn.vue'
 import StartDialog from './StartDialog.vue'
 import TakeBar from './TakeBar.vue'
+import Unplanned from './Unplanned.vue'
 import VaryDialog from '@/components/common/VaryDialog.vue'
 
 /** One clip on the bench: its takes, its picture, its time. */
@@ -42,7 +40,6 @@ const route = useRoute()
 const router = useRouter()
 const { take, state, plan, planned, planning, problems, saved, load, open, change, note, save, undo, redo } =
   useTake(props.clip.id, notices.fail)
-const pins = usePins(props.clip.id, notices.fail)
 const peeks = usePeeks(
   () => props.clip.id,
   () => sides.value?.source ?? { width: 1, height: 1 },
@@ -51,15 +48,14 @@ const peeks = usePeeks(
 const planOf = usePlans(props.clip.id)
 const { figures, want: wantFigures } = useFigures(props.clip.id)
 
-const steps = shallowRef<StepDescription[]>([])
-const frame = ref(0)
-const seconds = computed(() => frame.value / (props.clip.facts?.ratePerSecond ?? 25))
-/** Output frames after the first one made of the frame, where a recipe makes more of them. */
-const later = ref(0)
+const steps = useStepKinds(notices.fail)
+const { frames, frame, later, perFrame, seconds, place, goTo, goBy } = useBenchTime(
+  props.clip,
+  () => plan.value?.framesToOne,
+)
 const dispatching = ref(false)
 const adding = ref(false)
 const starting = ref(false)
-const searching = ref(false)
 const kept = keptView(props.clip.id)
 const panel = ref<Panel>(PANELS.find((one) => one === kept.panel) ?? 'pins')
 const marksClipped = ref(false)
@@ -68,74 +64,30 @@ const hover = shallowRef<Point>()
 const glass = ref<InstanceType<typeof Glass>>()
 
 const facts = computed(() => props.clip.facts!)
-const frames = computed(() => props.clip.frames ?? 1)
-/** Width to height of a pixel of what is shown as the source; turned pictures have turned pixels. */
-const pixelShape = computed(() => {
-  const [across, down] = facts.value.sar.split('/').map(Number)
-  const own = (across ?? 1) / (down ?? 1)
-  const { width, height } = source.value
-  const isTurned = facts.value.width > facts.value.height !== width > height && facts.value.width === height
-  return own > 0 ? (isTurned ? 1 / own : own) : 1
+const { opened, shown, sides, source, pixelShape, aloneAt, alone } = useBenchSides({
+  clip: props.clip.id,
+  facts,
+  plan,
+  planned,
+  kinds: steps,
+  frame,
+  later,
+  failed: notices.fail,
 })
-/** The recipe whose plan is at hand: only that one is shown, so sizes and pixels agree. */
-const atRest = computed(() => (plan.value && planned.value ? sidesOf(planned.value, plan.value) : undefined))
-const oneStep = useOneStep(
-  () => (plan.value && planned.value ? { ...planned.value } : undefined),
-  (recipe) => api.plan(props.clip.id, { recipe, deliverable: USUAL }),
-  notices.fail,
-)
-/** What one step makes, against what reaches it, in place of the whole recipe against the source. */
-const alone = computed(() => {
-  const one = oneStep.shown.value
-  const name = (steps.value.find((kind) => kind.id === one?.step.step)?.name ?? '').toLowerCase()
-  return one
-    ? {
-        sides: one.after,
-        against: { sides: one.before, name: '', reference: false },
-        named: { left: `before ${name}`, right: `after ${name}` },
-      }
-    : undefined
+
+const proving = useBenchProofs({
+  clip: props.clip,
+  planOf,
+  take,
+  state,
+  sides,
+  save,
+  seenPart: () => glass.value?.seenPart(),
+  frame,
+  goTo,
 })
-const shown = usePlacement(props.clip.id, atRest, frame, later, notices.fail)
-const sides = computed(() => shown.value?.sides)
-const source = computed(() => sides.value?.source ?? { width: facts.value.width, height: facts.value.height })
-/** Output frames to a frame of the source. */
-const perFrame = computed(() => Math.max(1, Math.round(plan.value?.framesToOne ?? 1)))
-const place = computed(() => {
-  const half = later.value > 0 ? ` + ${later.value}/${perFrame.value}` : ''
-  const at = (frame.value + later.value / perFrame.value) * facts.value.seconds
-  return `${clock(at / frames.value)} frame ${frame.value}${half}`
-})
-const pinsHere = computed(() => pins.pins.value.filter((pin) => pin.frame === frame.value))
-
-// --- proofs ---
-
-const { proofs, proof, proofFigures, chosenProof, proofSeconds, player, marked, besides, ...proving } =
-  useBenchProofs({
-    clip: props.clip,
-    planOf,
-    take,
-    state,
-    sides,
-    save,
-    seenPart: () => glass.value?.seenPart(),
-    frame,
-    goTo,
-  })
-const { moving, playing, loop, speed } = player
-const presentRecipe = computed(() => JSON.stringify(state.value?.recipe ?? {}))
-const isOld = computed(
-  () => proof.value !== undefined && JSON.stringify(proof.value.recipe) !== presentRecipe.value,
-)
-
-function goTo(at: number) {
-  const per = perFrame.value
-  const n = clamp(Math.floor(at * per + 1e-6), 0, frames.value * per - 1)
-  frame.value = Math.floor(n / per)
-  later.value = n % per
-}
-
-// --- takes ---
+const { proofs, chosenProof, isOld, player } = proving
+const { moving } = player
 
 const {
   takes,
@@ -161,51 +113,30 @@ const {
   opened: () => (cropping.value = -1),
 })
 
-// --- pins ---
+const { pinsHere, searching, ...pins } = useBenchPins({
+  clip: props.clip.id,
+  frame,
+  source,
+  recipe: () => state.value?.recipe,
+  glass: () => glass.value ?? undefined,
+  dropped: () => (panel.value = 'pins'),
+  leaving: () => {
+    player.pause()
+    chosenProof.value = undefined
+  },
+  goTo,
+  failed: notices.fail,
+})
 
-function dropPin() {
-  const at = glass.value?.pointed()
-  if (at) {
-    addPin(pinAround(at, source.value))
-  }
-}
-
-function addPin(box: Rect, name?: string) {
-  void pins.drop({ ...box, frame: frame.value, ...(name ? { name } : {}) })
-  panel.value = 'pins'
-}
-
-function goToPin(pin: PinView) {
-  player.pause()
-  chosenProof.value = undefined
-  frame.value = pin.frame
-  later.value = 0
-  glass.value?.goTo(pin)
-}
-
-async function suggestPins() {
-  if (state.value) {
-    searching.value = true
-    await pins.suggest(state.value.recipe, frame.value, source.value)
-    searching.value = false
-  }
-}
-
-const swatchSpot = useSwatchSpot(
-  props.clip.id,
+const swatchLook = useSwatchLook({
+  clip: props.clip.id,
   frame,
   hover,
-  pinsHere,
+  pins: pinsHere,
   source,
-  () => sides.value && firstSteps(sides.value.recipe, sides.value.turning),
-)
-const swatchLook = computed(() =>
-  sides.value && !moving.value
-    ? { clip: props.clip.id, sides: sides.value, frame: frame.value, ...swatchSpot.value }
-    : undefined,
-)
-
-// --- the crop ---
+  sides,
+  plays: () => moving.value !== undefined,
+})
 
 const { cropping, crop, cropStep, setCrop, toggleCrop } = useCropping(
   facts,
@@ -219,29 +150,13 @@ const { cropping, crop, cropStep, setCrop, toggleCrop } = useCropping(
 onMounted(async () => {
   useFresh().looked(props.clip.id)
   const wanted = route.query
-  const first = wanted['frame'] ?? kept.frame ?? Math.floor(frames.value / 2)
-  frame.value = clamp(Number(first) || 0, 0, frames.value - 1)
+  const first = wanted['frame'] ?? kept.frame ?? Math.floor(frames / 2)
+  frame.value = clamp(Number(first) || 0, 0, frames - 1)
   await load(typeof wanted['take'] === 'string' ? wanted['take'] : undefined)
   void takes.load()
   void pins.load()
   void proofs.load()
-  steps.value = await api.steps().catch((error: unknown) => {
-    notices.fail(error)
-    return []
-  })
 })
-// a pin of the proof sheet that was clicked: gone to once there is a glass
-const stopGoing = watch(
-  () => [glass.value, pins.pins.value] as const,
-  ([there, all]) => {
-    const pin = all.find((one) => one.id === route.query['pin'])
-    if (there && pin) {
-      stopGoing()
-      requestAnimationFrame(() => goToPin(pin))
-    }
-  },
-)
-
 watch(
   () => [state.value?.recipe, frame.value, later.value, seen.value, moving.value === undefined] as const,
   ([recipe, n, k, part, rests]) => {
@@ -252,7 +167,7 @@ watch(
 )
 
 function seeAlone(index: number) {
-  oneStep.index.value = index
+  aloneAt.value = index
   chosenProof.value = undefined
   moving.value = undefined
   glass.value?.setLook(index < 0 ? 'wipe' : 'difference')
@@ -260,65 +175,23 @@ function seeAlone(index: number) {
 
 const lookThrough = useLookThrough(props.clip.id, frames, plan, () => state.value?.recipe, notices.fail)
 
-/** A step changes places with its neighbour, where the recipe still works then; else it is said why not. */
-async function moveStep(index: number, by: -1 | 1, done: () => void) {
-  const recipe = state.value?.recipe
-  if (!recipe) {
-    return
-  }
-  const moved = withSteppedAside(recipe, index, by)
-  try {
-    await planOf(moved)
-    setRecipe(moved)
-    done()
-  } catch (error) {
-    notices.fail(error)
-  }
-}
-
 function setRecipe(recipe: Recipe) {
   change({ recipe })
 }
-
-function setSpan(inFrame: number | undefined, outFrame: number | undefined) {
-  change({
-    inFrame: inFrame === 0 ? undefined : inFrame,
-    outFrame: outFrame === frames.value ? undefined : outFrame,
-  })
-}
+const moveStep = useStepMoves(() => state.value?.recipe, planOf, setRecipe, notices.fail)
+const { setSpan, spanKeys } = useSpan(frames, frame, state, change)
 
 function setFrame(next: number) {
-  player.pause()
-  moving.value = undefined
+  proving.rest()
   frame.value = next
 }
 
-/** Dragging along the time axis shows small pictures until the exact ones are there. */
-function seek(at: number | undefined) {
-  if (at === undefined) {
-    peeks.release()
-  } else {
-    peeks.seek(at)
-  }
-}
-
 function go(by: number) {
-  player.pause()
-  moving.value = undefined
-  const per = perFrame.value
-  const at = clamp(frame.value * per + later.value + by, 0, frames.value * per - 1)
-  frame.value = Math.floor(at / per)
-  later.value = at % per
+  proving.rest()
+  goBy(by)
 }
 
-watch(perFrame, () => (later.value = 0))
 watch([frame, panel], ([at, beside]) => keepView(props.clip.id, { frame: at, panel: beside }))
-// paused, the exact frame is shown without loss, where the glass has the same to show
-watch(playing, (is) => {
-  if (!is && (!proof.value || (!isOld.value && !proof.value.against))) {
-    moving.value = undefined
-  }
-})
 
 async function openDispatch() {
   await save()
@@ -326,59 +199,45 @@ async function openDispatch() {
 }
 
 useBenchKeys(
-  () => {
-    const now = state.value
-    return {
-      undo,
-      redo,
-      up: { f: () => glass.value?.flip(false) },
-      down: {
-        ...glassKeys(() => glass.value ?? undefined),
-        ',': () => go(-1),
-        '.': () => go(1),
-        '<': () => go(-10 * perFrame.value),
-        '>': () => go(10 * perFrame.value),
-        Home: () => go(-Infinity),
-        End: () => go(Infinity),
-        c: toggleCrop,
-        Escape: () => {
-          cropping.value = -1
-          if (oneStep.index.value >= 0) {
-            seeAlone(-1)
-          }
-          chosenProof.value = undefined
-        },
-        i: () =>
-          setSpan(
-            frame.value,
-            now?.outFrame !== undefined && now.outFrame > frame.value ? now.outFrame : undefined,
-          ),
-        o: () =>
-          setSpan(
-            now?.inFrame !== undefined && now.inFrame <= frame.value ? now.inFrame : undefined,
-            frame.value + 1,
-          ),
-        I: () => setSpan(undefined, now?.outFrame),
-        O: () => setSpan(now?.inFrame, undefined),
-        p: dropPin,
-        P: () => void suggestPins(),
-        v: () => (varying.value = true),
-        l: () => (adding.value = true),
-        x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
-        m: () => (marksClipped.value = !marksClipped.value),
-        h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
-        Enter: () => void proving.prove(),
-        ' ': proving.playOrPause,
-        t: () => stepTake(1),
-        T: () => stepTake(-1),
-        n: () => void copyTake(),
-        a: () => void stepAgainst(),
-        j: proving.layNewestBeside,
-        k: judge,
-        g: () => void router.push(`/sheet/${props.clip.id}`),
+  () => ({
+    undo,
+    redo,
+    up: { f: () => glass.value?.flip(false) },
+    down: {
+      ...glassKeys(() => glass.value ?? undefined),
+      ',': () => go(-1),
+      '.': () => go(1),
+      '<': () => go(-10 * perFrame.value),
+      '>': () => go(10 * perFrame.value),
+      Home: () => go(-Infinity),
+      End: () => go(Infinity),
+      c: toggleCrop,
+      Escape: () => {
+        cropping.value = -1
+        if (aloneAt.value >= 0) {
+          seeAlone(-1)
+        }
+        chosenProof.value = undefined
       },
-    }
-  },
+      ...spanKeys,
+      p: pins.dropPin,
+      P: () => void pins.suggestPins(),
+      v: () => (varying.value = true),
+      l: () => (adding.value = true),
+      x: () => (panel.value = panel.value === 'pixel' ? 'pins' : 'pixel'),
+      m: () => (marksClipped.value = !marksClipped.value),
+      h: () => (panel.value = panel.value === 'scopes' ? 'pins' : 'scopes'),
+      Enter: () => void proving.prove(),
+      ' ': proving.playOrPause,
+      t: () => stepTake(1),
+      T: () => stepTake(-1),
+      n: () => void copyTake(),
+      a: () => void stepAgainst(),
+      j: proving.layNewestBeside,
+      k: judge,
+      g: () => void router.push(`/sheet/${props.clip.id}`),
+    },
+  }),
   () => take.value !== undefined && sides.value !== undefined,
 )
 </script>
@@ -396,9 +255,10 @@ useBenchKeys(
       :figures="figures"
       :cropping="cropping"
       :seconds="seconds"
-      :alone="oneStep.index.value"
+      :alone="aloneAt"
       :look="swatchLook"
       @alone="seeAlone"
+      @opened="(index) => (opened = index)"
       @move="moveStep"
       @crop="(index) => (cropping = index)"
       @change="setRecipe"
@@ -445,19 +305,12 @@ useBenchKeys(
       :awaited="planning"
       :pixel-shape="pixelShape"
       @crop="setCrop"
-      @pin="addPin"
+      @pin="pins.addPin"
       @hover="(at) => (hover = at)"
       @seen="(part) => (seen = part)"
       @failed="notices.fail"
     />
-    <div v-else class="unplanned">
-      <p v-if="take?.unreadable" class="fault" role="alert" data-test="unreadable">
-        Take {{ take.name }} cannot be shown: {{ take.unreadable }}. Choose another take, or start a new one.
-      </p>
-      <p v-else-if="problems.length > 0" class="fault" role="alert">
-        This take cannot be shown: {{ problems[0]?.sentence }}. Change that setting on the left.
-      </p>
-    </div>
+    <Unplanned v-else class="unplanned" :take="take" :problems="problems" />
     <SideColumn
       v-if="sides"
       v-model:panel="panel"
@@ -472,64 +325,27 @@ useBenchKeys(
       :searching="searching"
       :seen="seen"
       :hover="hover"
-      @go="goToPin"
+      @go="pins.goToPin"
       @rename="(pin, name) => pins.change(pin.id, { name })"
       @remove="(pin) => pins.remove(pin.id)"
-      @drop="dropPin"
-      @suggest="suggestPins"
+      @drop="pins.dropPin"
+      @suggest="pins.suggestPins"
       @failed="notices.fail"
     />
-    <Run
+    <BenchRun
       class="time"
-      :frame="frame"
       :clip="clip"
       :frames="frames"
-      :seconds="facts.seconds"
+      :frame="frame"
       :in-frame="state?.inFrame"
       :out-frame="state?.outFrame"
       :peek-of="peeks.src"
-      @update:frame="setFrame"
-      @seek="seek"
+      :recipe="state?.recipe"
+      :proving="proving"
+      @frame="setFrame"
+      @seek="peeks.follow"
       @span="setSpan"
-    >
-      <template #prove>
-        <ProveButton
-          :seconds="proofSeconds"
-          :marked="marked"
-          @prove="proving.prove"
-          @seconds="(n) => (proofSeconds = n)"
-        />
-      </template>
-      <template #proof>
-        <ProofLine
-          :proof="proof"
-          :figures="proofFigures"
-          :playing="playing"
-          :loop="loop"
-          :speed="speed"
-          :besides="besides"
-          :old="isOld"
-          @beside="proving.layBeside"
-          @again="proving.proveAgain"
-          @toggle="proving.playOrPause"
-          @stop="(one) => proofs.stop(one.id)"
-          @remove="proving.throwAway"
-          @close="chosenProof = undefined"
-          @loop="loop = !loop"
-          @speed="proving.nextSpeed"
-          @compare="proving.compareProof"
-        />
-      </template>
-      <template #lane>
-        <ProofLane
-          :proofs="proofs.proofs.value"
-          :frames="frames"
-          :chosen="chosenProof"
-          :present="presentRecipe"
-          @choose="(one) => (chosenProof = one.id)"
-        />
-      </template>
-    </Run>
+    />
     <DispatchDialog
       v-if="take && state"
       v-model="dispatching"
@@ -550,12 +366,6 @@ useBenchKeys(
 </template>
 
 <style scoped>
-.unplanned {
-  display: grid;
-  place-items: center;
-  padding: 20px;
-}
-
 .bench {
   display: grid;
   grid-template: 'ledger glass beside' minmax(0, 1fr) 'ledger run beside' auto / 296px minmax(0, 1fr) clamp(

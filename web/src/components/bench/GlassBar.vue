@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Look } from '@/view/paint'
 import { ratio } from '@/view/words'
+import { useKeys } from '@/stores/keys'
 
 /** What stands under the picture: where one is, how one looks, how large. */
 defineProps<{
@@ -37,16 +38,17 @@ const emit = defineEmits<{
   crops: []
 }>()
 
+const own = useKeys()
 const looks: { look: Look; key: string; title: string }[] = [
   {
     look: 'wipe',
-    key: 'W',
+    key: 'w',
     title: 'Source left of an edge, treated right of it; drag the edge, drag its ends to turn it',
   },
-  { look: 'pair', key: 'E', title: 'Both beside each other, on the same spot' },
-  { look: 'difference', key: 'D', title: 'What differs, made larger' },
-  { look: 'source', key: 'S', title: 'The source alone' },
-  { look: 'treated', key: 'R', title: 'The treated picture alone' },
+  { look: 'pair', key: 'e', title: 'Both beside each other, on the same spot' },
+  { look: 'difference', key: 'd', title: 'What differs, made larger' },
+  { look: 'source', key: 's', title: 'The source alone' },
+  { look: 'treated', key: 'r', title: 'The treated picture alone' },
 ]
 const stops = [1, 2, 4, 8]
 </script>
@@ -55,114 +57,127 @@ const stops = [1, 2, 4, 8]
   <div class="bar">
     <span class="chip figure">
       {{ place }}
-      <button
-        class="save"
-        type="button"
+      <v-btn
+        variant="plain"
+        class="bare save"
         title="Save this view as a picture with captions"
         @click="emit('save')"
       >
         save
-      </button>
-      <button
-        class="save"
-        type="button"
+      </v-btn>
+      <v-btn
+        variant="plain"
+        class="bare save"
         title="Save the box that is kept, or else the first pin or the middle of this view, at 2:1, 4:1 and 8:1, source and treated beside each other"
         :disabled="cropping"
         @click="emit('crops')"
       >
         {{ cropping ? 'making…' : 'crops' }}
-      </button>
+      </v-btn>
     </span>
     <div v-if="shapes.length > 0" class="chip looks" role="group" aria-label="Shape kept">
-      <button
+      <v-btn
         v-for="one in shapes"
         :key="one.label"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="shape === one.ratio"
         @click="emit('shape', one.ratio)"
       >
         {{ one.label }}
-      </button>
+      </v-btn>
     </div>
     <div v-else class="chip looks" role="group" aria-label="Ways to look">
-      <button
+      <v-btn
         v-for="one in looks"
         :key="one.look"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="look === one.look"
-        :title="`${one.title} (${one.key})`"
+        :title="own.withKey(one.title, one.key)"
         @click="emit('look', one.look)"
       >
         {{ one.look }}
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-if="look === 'difference'"
-        class="figure"
-        type="button"
+        variant="plain"
+        class="bare figure"
         data-test="amplify"
         title="How many times larger the difference is shown"
         @click="emit('amplify')"
       >
         ×{{ amplify }}
-      </button>
-      <button
-        type="button"
+      </v-btn>
+      <v-btn
+        class="bare"
+        variant="plain"
         :aria-pressed="flipped"
-        title="Hold to see the source in place of the treated picture (F)"
+        :title="own.withKey('Hold to see the source in place of the treated picture', 'f')"
         @pointerdown="emit('flip', true)"
         @pointerup="emit('flip', false)"
         @pointerleave="emit('flip', false)"
       >
         flip
-      </button>
-      <button
-        type="button"
+      </v-btn>
+      <v-btn
+        class="bare"
+        variant="plain"
         :aria-pressed="ownPixels"
         :disabled="sameSize || look === 'difference'"
         title="Show the source's own pixels instead of enlarging them plainly"
         @click="emit('own')"
       >
         own pixels
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-if="oblong"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="trueShape"
         title="Show its pixels in the shape they are meant to be seen in; else each as a square"
         @click="emit('true-shape')"
       >
         true shape
-      </button>
-      <button
-        type="button"
+      </v-btn>
+      <v-btn
+        class="bare"
+        variant="plain"
         :class="{ lit: gain > 1 }"
         :aria-pressed="gain > 1"
-        title="Show it lighter, for looking only; nothing that is made changes (B)"
+        :title="own.withKey('Show it lighter, for looking only; nothing that is made changes', 'b')"
         data-test="gain"
         @click="emit('gain')"
       >
         light{{ gain > 1 ? ` ×${gain}` : '' }}
-      </button>
+      </v-btn>
     </div>
     <div class="chip figure scales" role="group" aria-label="Scale">
       <span class="now" data-test="scale">{{ ratio(scale) }}</span>
-      <button
-        type="button"
+      <v-btn
+        class="bare"
+        variant="plain"
         :aria-pressed="fitted"
-        title="The treated frame, or the box that is kept, as large as it goes; again: all there is (0)"
+        :title="
+          own.withKey(
+            'The treated frame, or the box that is kept, as large as it goes; again: all there is',
+            '0',
+          )
+        "
         @click="emit('fit')"
       >
         fit
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-for="stop in stops"
         :key="stop"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="!fitted && Math.abs(scale / stop - 1) < 0.002"
         @click="emit('scale', stop)"
       >
         {{ stop }}:1
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

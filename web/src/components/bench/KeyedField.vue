@@ -65,9 +65,14 @@ const shown = (seconds: number) => `${seconds.toFixed(2)} s`
         :class="{ here: Math.abs(key.x - seconds) < NEAR }"
       >
         {{ shown(key.x) }} <b>{{ key.y }}</b>
-        <button type="button" :aria-label="`Take out the value at ${shown(key.x)}`" @click="drop(key.x)">
+        <v-btn
+          class="bare"
+          variant="plain"
+          :aria-label="`Take out the value at ${shown(key.x)}`"
+          @click="drop(key.x)"
+        >
           ×
-        </button>
+        </v-btn>
       </span>
       <v-btn v-if="!isOnKey" class="link" variant="plain" @click="hold">
         + hold {{ here }} at {{ shown(seconds) }}

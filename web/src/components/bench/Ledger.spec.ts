@@ -29,7 +29,6 @@ const plan = {
 beforeEach(() => {
   setActivePinia(createPinia())
   document.body.innerHTML = ''
-  vi.stubGlobal('visualViewport', new EventTarget())
   vi.spyOn(api, 'models').mockReturnValue(new Promise(() => {}))
 })
 

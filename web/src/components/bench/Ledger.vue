@@ -51,6 +51,8 @@ const emit = defineEmits<{
   /** What steps wait for is to be found in the whole clip. */
   look: []
   'stop-look': [id: string]
+  /** A step was opened, or -1: what is before it stays as it is for now. */
+  opened: [index: number]
 }>()
 /** Which step is open; the enlarge step at first, as it is what most come for. */
 const open = ref(props.recipe.steps.findIndex((step) => step.step === 'enlarge'))
@@ -70,6 +72,7 @@ watch(
     }
   },
 )
+watch(open, (at) => emit('opened', at), { immediate: true })
 const seesCondition = ref(false)
 const scroll = ref<HTMLElement>()
 /** Where the open step will be with the recipe that is on its way. */
@@ -169,15 +172,15 @@ function reaching(index: number): number {
     <div ref="scroll" class="scroll">
       <div class="thread" aria-hidden="true"></div>
       <div class="step">
-        <button
-          class="name clip-title"
-          type="button"
+        <v-btn
+          variant="plain"
+          class="bare name clip-title"
           :aria-expanded="seesCondition"
           title="What is wrong with it"
           @click="seesCondition = !seesCondition"
         >
           {{ clip.title }}
-        </button>
+        </v-btn>
         <span class="figure source">source</span>
       </div>
       <div v-if="facts" class="size figure">

@@ -9,6 +9,7 @@ import { rate } from '@/view/words'
 import EnlargeControls from './EnlargeControls.vue'
 import Looking from './Looking.vue'
 import StepControls from './StepControls.vue'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 /** One step of the recipe: a line, and under it its card while it is open. */
 const props = defineProps<{
@@ -61,9 +62,9 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
 <template>
   <div :class="{ open, off: !step.on }">
     <div class="step">
-      <button
-        class="stitch"
-        type="button"
+      <v-btn
+        variant="plain"
+        class="bare stitch"
         role="switch"
         :aria-checked="step.on"
         :aria-label="`${name} on`"
@@ -71,8 +72,8 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
         @click="emit('change', { ...step, on: !step.on })"
       >
         <svg viewBox="0 0 14 18" width="14" height="18" aria-hidden="true"><path d="M3 15 11 3" /></svg>
-      </button>
-      <button class="name" type="button" :aria-expanded="open" @click="emit('open')">{{ name }}</button>
+      </v-btn>
+      <v-btn variant="plain" class="bare name" :aria-expanded="open" @click="emit('open')">{{ name }}</v-btn>
       <span class="figure">{{ step.on ? made?.summary : 'off' }}</span>
     </div>
     <!-- its line is kept, so that what was measured moves nothing when it comes -->
@@ -102,7 +103,7 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
       />
       <template v-else>
         <v-btn v-if="step.step === 'crop'" block class="wide" :aria-pressed="cropping" @click="emit('crop')">
-          {{ cropping ? 'Done' : 'Draw on the picture' }} <kbd>C</kbd>
+          {{ cropping ? 'Done' : 'Draw on the picture' }} <KeyHint of="c" />
         </v-btn>
         <v-btn
           v-if="step.on && changesInPlace(kind)"

@@ -49,9 +49,11 @@ function typed() {
 
 <template>
   <span class="number">
-    <input
+    <v-text-field
       v-model="text"
-      class="figure"
+      class="in-line figure"
+      variant="plain"
+      hide-details
       inputmode="decimal"
       autocomplete="off"
       :aria-label="label ?? param.label"
@@ -73,23 +75,27 @@ function typed() {
   gap: 3px;
 }
 
-input {
+.in-line {
+  flex: none;
   width: 46px;
-  padding: 1px 2px;
-  border: 0;
   border-bottom: 1px solid var(--faint);
-  background: none;
-  color: var(--ink);
+}
+
+.in-line :deep(input) {
+  padding: 1px 2px;
   text-align: right;
 }
 
-input:focus {
+.in-line :deep(input:focus) {
   outline: none;
+}
+
+.in-line:focus-within {
   border-color: var(--treated);
   box-shadow: 0 1px 0 var(--treated);
 }
 
-input[aria-invalid='true'] {
+.in-line:has([aria-invalid='true']) {
   border-color: var(--fault);
 }
 

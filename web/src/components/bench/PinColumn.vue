@@ -4,6 +4,7 @@ import type { PinView } from '@/api/client'
 import type { Sides } from '@/view/sides'
 import NameField from '@/components/common/NameField.vue'
 import Loupe from '@/components/common/Loupe.vue'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 /** The pins of a clip: source over treated, live at the settings at hand. */
 defineProps<{ pins: PinView[]; sides: Sides; frame: number; searching: boolean }>()
@@ -29,9 +30,9 @@ function named(pin: PinView, name: string | undefined) {
   <div class="pins">
     <div class="scroll">
       <div v-for="(pin, index) in pins" :key="pin.id" class="pin" data-test="pin">
-        <button
-          class="look"
-          type="button"
+        <v-btn
+          variant="plain"
+          class="bare look"
           :aria-label="`Go to ${pin.name}`"
           :title="`Go to ${pin.name}, frame ${pin.frame}`"
           @click="emit('go', pin)"
@@ -47,7 +48,7 @@ function named(pin: PinView, name: string | undefined) {
             :label="`${pin.name}, ${side}`"
             @failed="(error) => emit('failed', error)"
           />
-        </button>
+        </v-btn>
         <div class="line">
           <NameField
             v-if="naming === pin.id"
@@ -56,9 +57,9 @@ function named(pin: PinView, name: string | undefined) {
             label="Name of the pin"
             @done="(name) => named(pin, name)"
           />
-          <button v-else class="name" type="button" title="Name it" @click="naming = pin.id">
+          <v-btn v-else variant="plain" class="bare name" title="Name it" @click="naming = pin.id">
             {{ index + 1 }} {{ pin.name }}
-          </button>
+          </v-btn>
           <span v-if="pin.frame !== frame" class="figure faint">{{ pin.frame }}</span>
           <v-btn
             class="link away"
@@ -81,7 +82,7 @@ function named(pin: PinView, name: string | undefined) {
         title="Shift and drag on the picture draws a box"
         @click="emit('drop')"
       >
-        Pin here <kbd>P</kbd>
+        Pin here <KeyHint of="p" />
       </v-btn>
       <v-btn class="link" variant="plain" :disabled="searching" @click="emit('suggest')">
         {{ searching ? 'Looking…' : 'Suggest pins' }}

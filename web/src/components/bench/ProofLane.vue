@@ -46,17 +46,17 @@ function told(proof: ProofView): string {
 
 <template>
   <div v-if="proofs.length > 0" class="lane" :style="{ height }" role="group" aria-label="Proofs">
-    <button
+    <v-btn
       v-for="(proof, i) in proofs"
       :key="proof.id"
-      class="proof"
+      variant="plain"
+      class="bare proof"
       :class="{
         on: proof.id === chosen,
         old: recipeOf(proof) !== present,
         failed: proof.state === 'FAILED',
         open: isOpen(proof),
       }"
-      type="button"
       data-test="proof"
       :data-state="proof.state"
       :aria-pressed="proof.id === chosen"
@@ -70,7 +70,7 @@ function told(proof: ProofView): string {
       @click="emit('choose', proof)"
     >
       <i :style="{ width: `${100 * done(proof)}%` }"></i>
-    </button>
+    </v-btn>
   </div>
 </template>
 

@@ -42,43 +42,27 @@ const making = computed(() => {
   return made !== undefined && !made.ready && made.problem === undefined
 })
 
-function saveAsFile(proof: ProofView, event: Event) {
-  const list = event.target as HTMLSelectElement
-  const what = list.value
-  list.value = ''
-  if (what === 'file') {
-    const link = document.createElement('a')
-    link.href = `/api/proofs/${proof.id}/video`
-    link.download = `proof of ${proof.takeName}.mp4`
-    link.click()
-  } else if (what === 'wipe' || what === 'pair') {
-    emit('compare', proof, what)
-  }
-}
-
-function layBeside(proof: ProofView, event: Event) {
-  const list = event.target as HTMLSelectElement
-  const other = props.besides.find((one) => one.id === list.value)
-  list.value = ''
-  if (other) {
-    emit('beside', proof, other)
-  }
+function saveAsFile(proof: ProofView) {
+  const link = document.createElement('a')
+  link.href = `/api/proofs/${proof.id}/video`
+  link.download = `proof of ${proof.takeName}.mp4`
+  link.click()
 }
 </script>
 
 <template>
   <div class="proofs">
     <template v-if="proof">
-      <button
-        class="play"
-        type="button"
+      <v-btn
+        variant="plain"
+        class="bare play"
         :aria-label="playing ? 'Pause' : 'Play the proof'"
         title="Play and pause (space)"
         :disabled="proof.framesDone === 0"
         @click="emit('toggle')"
       >
         {{ playing ? '❚❚' : '▶' }}
-      </button>
+      </v-btn>
       <v-btn
         class="link"
         variant="plain"
@@ -116,29 +100,46 @@ function layBeside(proof: ProofView, event: Event) {
             </span>
             <v-btn class="link" variant="plain" @click="emit('stop', proof)">stop</v-btn></template
           >
-          <select
-            v-else
-            class="length"
-            aria-label="Save it as a file"
-            title="A moving picture to show to others"
-            @change="saveAsFile(proof, $event)"
-          >
-            <option value="">save…</option>
-            <option value="wipe">wipe between both</option>
-            <option value="pair">both beside each other</option>
-            <option value="file">as it is, source above</option>
-          </select>
+          <v-menu v-else>
+            <template #activator="{ props: opens }">
+              <v-btn
+                v-bind="opens"
+                class="link"
+                variant="plain"
+                aria-label="Save it as a file"
+                title="A moving picture to show to others"
+              >
+                save…
+              </v-btn>
+            </template>
+            <v-list density="compact">
+              <v-list-item title="wipe between both" @click="emit('compare', proof, 'wipe')" />
+              <v-list-item title="both beside each other" @click="emit('compare', proof, 'pair')" />
+              <v-list-item title="as it is, source above" @click="saveAsFile(proof)" />
+            </v-list>
+          </v-menu>
         </template>
-        <select
-          v-if="besides.length > 0"
-          class="length"
-          aria-label="Beside another proof"
-          title="Plays another take of the same place in the source’s stead"
-          @change="layBeside(proof, $event)"
-        >
-          <option value="">beside…</option>
-          <option v-for="one in besides" :key="one.id" :value="one.id">{{ otherName(one) }}</option>
-        </select>
+        <v-menu v-if="besides.length > 0">
+          <template #activator="{ props: opens }">
+            <v-btn
+              v-bind="opens"
+              class="link"
+              variant="plain"
+              aria-label="Beside another proof"
+              title="Plays another take of the same place in the source’s stead"
+            >
+              beside…
+            </v-btn>
+          </template>
+          <v-list density="compact">
+            <v-list-item
+              v-for="one in besides"
+              :key="one.id"
+              :title="otherName(one)"
+              @click="emit('beside', proof, one)"
+            />
+          </v-list>
+        </v-menu>
         <v-btn
           v-if="old && !proof.against"
           class="link"
@@ -176,14 +177,5 @@ function layBeside(proof: ProofView, event: Event) {
   color: var(--ink);
   font-size: 12px;
   cursor: pointer;
-}
-
-.length {
-  max-width: 76px;
-  border: 1px solid var(--rule);
-  border-radius: 2px;
-  background: var(--raised);
-  color: var(--ink);
-  padding: 2px 4px;
 }
 </style>

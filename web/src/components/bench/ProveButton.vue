@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeyHint from '@/components/common/KeyHint.vue'
 /** Proves what is seen in motion: a marked span, or some seconds from here. */
 defineProps<{
   /** Of a proof where no span is marked. */
@@ -29,7 +30,7 @@ const lengths = [1, 2, 3, 5]
       title="Renders this moment in motion, source and treated in step"
       @click="emit('prove')"
     >
-      {{ marked ? 'Prove the span' : 'Prove' }} <kbd>Enter</kbd>
+      {{ marked ? 'Prove the span' : 'Prove' }} <KeyHint of="Enter" />
     </v-btn>
   </span>
 </template>

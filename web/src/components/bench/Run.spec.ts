@@ -36,7 +36,7 @@ describe('the time axis', () => {
     const run = mounted()
     expect(run.find('[data-test=frame]').text()).toBe('frame 50 of 100')
     expect(run.find('[data-test=time]').text()).toBe('0:04.00')
-    expect(run.find('[data-test=span]').html()).toContain('No span marked')
+    expect(run.find('[data-test=span]').html()).toContain('No span is marked')
   })
 
   it('goes to the frame under the pointer, and not past the ends', () => {

@@ -5,7 +5,9 @@ import { clamp } from '@/view/glass'
 import { startOf, timecode } from '@/view/timecode'
 import { clock } from '@/view/words'
 import Curves from './Curves.vue'
+import RunMarks from './RunMarks.vue'
 import TimeField from './TimeField.vue'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 const props = defineProps<{
   clip: ClipView
@@ -103,7 +105,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
   <div class="run">
     <div class="line">
       <v-btn class="link" variant="plain" aria-label="One frame back" :disabled="frame <= 0" @click="frame--">
-        <kbd>,</kbd>
+        <KeyHint of="," />
       </v-btn>
       <TimeField
         class="now"
@@ -124,7 +126,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
         :disabled="frame >= frames - 1"
         @click="frame++"
       >
-        <kbd>.</kbd>
+        <KeyHint of="." />
       </v-btn>
       <span class="figure faint all">/ {{ time(frames) }}</span>
       <span class="figure quiet" data-test="frame">frame {{ frame }} of {{ frames }}</span>
@@ -159,7 +161,9 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
             whole clip
           </v-btn>
         </template>
-        <span v-else class="faint" title="No span marked; I and O mark one"><kbd>I</kbd> <kbd>O</kbd></span>
+        <span v-else class="faint" title="No span is marked; these keys mark one"
+          ><KeyHint of="i" /> <KeyHint of="o"
+        /></span>
       </span>
       <slot name="prove"></slot>
     </div>
@@ -184,22 +188,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
           draggable="false"
         />
       </div>
-      <i
-        v-for="place in clip.facts?.damaged ?? []"
-        :key="place"
-        class="damage"
-        data-test="damage"
-        :title="`damaged near frame ${place}`"
-        :style="{ left: at(place + 0.5) }"
-      ></i>
-      <i
-        v-for="place in clip.facts?.rescue?.made ?? []"
-        :key="`m${place}`"
-        class="damage made"
-        data-test="made"
-        :title="`frame ${place} was made of its neighbours`"
-        :style="{ left: at(place + 0.5) }"
-      ></i>
+      <RunMarks :clip="clip" :at="(n) => at(n + 0.5)" />
       <div class="shade" :style="{ left: 0, width: at(from) }"></div>
       <div class="shade" :style="{ left: at(end), right: 0 }"></div>
       <div
@@ -335,20 +324,6 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
 .peek figcaption {
   padding-top: 3px;
   text-align: center;
-}
-
-.damage {
-  position: absolute;
-  top: -2px;
-  width: 7px;
-  height: 7px;
-  margin-left: -3px;
-  background: var(--fault);
-  clip-path: polygon(0 0, 100% 0, 50% 100%);
-}
-
-.damage.made {
-  background: var(--treated);
 }
 
 .shade {

@@ -2,6 +2,7 @@
 import { nextTick, onMounted, ref, watch } from 'vue'
 import type { ScopesView } from '@/api/client'
 import { drawHistogram, drawVectors, drawWaveform } from '@/view/scopes'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 /** How light and colour of the visible part are spread: the source in its colour, the treated picture in its own. */
 const props = defineProps<{ scopes: ScopesView[] | undefined }>()
@@ -53,7 +54,9 @@ onMounted(draw)
         <dd class="source">{{ share(scopes[0]!.above, scopes[0]!.samples) }}</dd>
         <dd class="treated">{{ share(scopes[1]!.above, scopes[1]!.samples) }}</dd>
       </dl>
-      <label class="label mark"><input v-model="marked" type="checkbox" /> mark them <kbd>M</kbd></label>
+      <v-checkbox v-model="marked">
+        <template #label>mark them <KeyHint of="m" /></template>
+      </v-checkbox>
       <p class="label faint">8-bit video levels: black 16, white 235. Visible part only.</p>
     </template>
   </div>
@@ -77,10 +80,6 @@ canvas {
   display: block;
   width: 136px;
   background: #101010;
-}
-
-.mark {
-  display: block;
 }
 
 dl {

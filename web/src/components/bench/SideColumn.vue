@@ -93,15 +93,16 @@ onScopeDispose(() => {
 <template>
   <aside class="side" aria-label="Pins, scopes and pixel values">
     <div class="tabs" role="group" aria-label="Beside the picture">
-      <button
+      <v-btn
         v-for="one in PANELS"
         :key="one"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="panel === one"
         @click="panel = one"
       >
         {{ one }}
-      </button>
+      </v-btn>
     </div>
     <PinColumn
       v-if="panel === 'pins'"

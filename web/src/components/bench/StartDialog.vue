@@ -37,8 +37,8 @@ watch(open, async (is) => {
   }
 })
 
-async function look(event: Event) {
-  const clip = feed.clips.get((event.target as HTMLSelectElement).value)
+async function look(id: string | null) {
+  const clip = feed.clips.get(id ?? '')
   if (!clip) {
     other.value = undefined
     return
@@ -64,37 +64,43 @@ const words = (recipe: unknown) => recipeWords({ recipe } as unknown as TakeView
       <h2>A new take begins with</h2>
       <ul>
         <li v-if="condition">
-          <button class="choice" type="button" @click="start(suggested(condition), 'suggested')">
+          <v-btn variant="plain" class="bare choice" @click="start(suggested(condition), 'suggested')">
             <b>what the clip’s condition suggests</b>
             <span class="quiet">{{ words(suggested(condition)) }}</span>
-          </button>
+          </v-btn>
         </li>
         <li v-for="one in saved" :key="one.id">
-          <button
-            class="choice"
-            type="button"
+          <v-btn
+            variant="plain"
+            class="bare choice"
             :disabled="!!one.unreadable"
             @click="start(one.recipe, one.name)"
           >
             <b>{{ one.name }}</b> <span class="quiet">{{ one.unreadable ?? words(one.recipe) }}</span>
-          </button>
+          </v-btn>
         </li>
       </ul>
       <p v-if="saved.length === 0" class="label faint">
         No recipes are saved yet: “save recipe” beside a take’s name keeps one.
       </p>
-      <label class="label">
-        or with a take of
-        <select class="other" aria-label="Another clip" @change="look">
-          <option value="">another clip…</option>
-          <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
-        </select>
-      </label>
+      <v-select
+        :model-value="other?.clip.id ?? null"
+        :items="others"
+        item-title="title"
+        item-value="id"
+        label="or with a take of another clip"
+        @update:model-value="look"
+      />
       <ul v-if="other">
         <li v-for="take in other.takes" :key="take.id">
-          <button class="choice" type="button" :disabled="!!take.unreadable" @click="start(take.recipe)">
+          <v-btn
+            variant="plain"
+            class="bare choice"
+            :disabled="!!take.unreadable"
+            @click="start(take.recipe)"
+          >
             <b>Take {{ take.name }}</b> <span class="quiet">{{ take.unreadable ?? words(take.recipe) }}</span>
-          </button>
+          </v-btn>
         </li>
       </ul>
       <v-btn class="end" @click="open = false">Cancel</v-btn>
@@ -137,14 +143,6 @@ ul {
 .choice b {
   display: block;
   font-weight: 600;
-}
-
-.other {
-  border: 1px solid var(--rule);
-  border-radius: 2px;
-  background: var(--raised);
-  color: var(--ink);
-  padding: 4px;
 }
 
 .end {

@@ -61,10 +61,11 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
   <v-dialog v-model="open" aria-label="Add a step" max-width="720" scrollable>
     <v-card class="picker">
       <!-- the dialog is opened to type in it -->
-      <input
+      <v-text-field
         v-model="typed"
-        class="typed"
-        type="text"
+        class="in-line typed"
+        variant="plain"
+        hide-details
         autofocus
         role="combobox"
         aria-label="Find a step"
@@ -110,17 +111,21 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
 }
 
 .typed {
-  border: 0;
+  flex: none;
   border-bottom: 1px solid var(--ink);
-  background: none;
-  color: var(--ink);
   font: 16px/1.4 var(--label);
+}
+
+.typed :deep(input) {
   padding: 4px 0;
 }
 
 /* the field has the focus as long as this is open: its line says so */
-.typed:focus {
+.typed :deep(input:focus) {
   outline: none;
+}
+
+.typed:focus-within {
   box-shadow: 0 1px 0 var(--ink);
 }
 

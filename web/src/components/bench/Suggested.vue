@@ -25,15 +25,15 @@ const line = computed(() => {
 <template>
   <div class="suggested" data-test="suggested">
     <div class="line">
-      <button
-        class="fold label"
-        type="button"
+      <v-btn
+        variant="plain"
+        class="bare fold label"
         :aria-expanded="open"
         title="What its condition speaks for, and what was found without a step against it"
         @click="open = !open"
       >
         <span aria-hidden="true">{{ open ? '▾' : '▸' }}</span> {{ line }}
-      </button>
+      </v-btn>
       <span v-if="isTaken" class="label treated">taken</span>
       <v-btn v-else class="link treated" variant="plain" @click="emit('take')">Take it</v-btn>
     </div>

@@ -54,7 +54,7 @@ const pin = computed(() => {
 const ordered = computed(() => {
   const { look } = props
   const sidesOf = (swatch: Swatch): Sides | undefined =>
-    look && { ...look.sides, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
+    look && { ...look.sides, held: look.index, recipe: withStep(look.sides.recipe, look.index, swatch.step) }
   const first = props.rows.filter((row) => row.model === props.suggestion?.model)
   return [...first, ...props.rows.filter((row) => !first.includes(row))].map((row) => ({
     ...row,
@@ -76,12 +76,12 @@ const title = (row: Pick<SwatchRow, 'purpose'>, swatch: Swatch) =>
         <span v-if="suggestion?.model === row.model" class="treated">suggested: {{ suggestion.reason }}</span>
       </div>
       <div class="swatches">
-        <button
+        <v-btn
           v-for="{ swatch, sides } in row.swatches"
           :key="swatch.mode"
-          type="button"
+          variant="plain"
           role="radio"
-          class="swatch"
+          class="bare swatch"
           :class="{ on: isChosen(swatch) }"
           :aria-checked="isChosen(swatch)"
           :aria-label="`${row.label}, ${swatch.label}`"
@@ -102,7 +102,7 @@ const title = (row: Pick<SwatchRow, 'purpose'>, swatch: Swatch) =>
             <span v-if="swatch.speed" class="figure speed">{{ shortSpeed(swatch.speed, picture) }}</span>
           </span>
           <span class="told">{{ swatch.label }}</span>
-        </button>
+        </v-btn>
       </div>
     </div>
   </div>

@@ -1,5 +1,6 @@
-import { mount } from '@vue/test-utils'
+import { mount, type VueWrapper } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
+import { VListItem } from 'vuetify/components'
 import type { ProofView, TakeView } from '@/api/client'
 import { isBeside, lanes } from '@/stores/useProofs'
 import ProofLane from './ProofLane.vue'
@@ -63,9 +64,12 @@ describe('the takes above the ledger', () => {
     await on.find('input').trigger('keydown.enter')
     expect(on.emitted('label')).toBeUndefined()
     await button(on, 'save recipe').trigger('click')
-    await on.find('.recipe').setValue('winches')
-    await on.find('.recipe').trigger('keydown.enter')
-    expect(on.emitted('saveRecipe')).toEqual([['winches']])
+    await on.find('input').setValue('winches')
+    await on.find('input').trigger('blur')
+    expect(on.emitted('saveRecipe')).toBeUndefined()
+    await button(on, 'save recipe').trigger('click')
+    await on.find('input').trigger('keydown.enter')
+    expect(on.emitted('saveRecipe')).toEqual([['A']])
   })
 })
 
@@ -88,6 +92,13 @@ const proof = (change: Partial<ProofView>): ProofView => ({
   madeAt: '',
   ...change,
 })
+
+/** Opens a menu and takes one of what it offers. */
+async function choose(of: VueWrapper, menu: string, item: string) {
+  await of.find(`[aria-label="${menu}"]`).trigger('click')
+  const items = of.findAllComponents(VListItem)
+  await items.find((one) => one.props('title') === item)?.trigger('click')
+}
 
 describe('proofs', () => {
   it('can be laid beside each other where they show the same', () => {
@@ -150,13 +161,13 @@ describe('proofs', () => {
     expect(line.text()).toContain('the file is damaged there')
     expect(line.find('.play').attributes('disabled')).toBeDefined()
     await line.setProps({ proof: proof({}) })
-    await line.find('select[aria-label="Save it as a file"]').setValue('pair')
+    await choose(line, 'Save it as a file', 'both beside each other')
     expect(line.emitted('compare')?.[0]?.[1]).toBe('pair')
     await line.setProps({ proof: proof({ comparison: { look: 'pair', framesDone: 9, ready: false } }) })
     expect(line.text()).toContain('pair 9/50')
     const other = proof({ id: 'q', takeName: 'B' })
     await line.setProps({ proof: proof({}), besides: [other], old: true })
-    await line.find('select[aria-label="Beside another proof"]').setValue('q')
+    await choose(line, 'Beside another proof', 'B')
     expect(line.emitted('beside')?.[0]?.[1]).toMatchObject({ id: 'q' })
     await button(line, 'prove again').trigger('click')
     expect(line.emitted('again')?.[0]?.[0]).toMatchObject({ id: 'p' })

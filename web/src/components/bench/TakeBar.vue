@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { TakeView } from '@/api/client'
 import NameField from '@/components/common/NameField.vue'
+import { useKeys } from '@/stores/keys'
 
 /** Which take is on the bench, and what can be done with takes. */
 const props = defineProps<{ take: TakeView; takes: TakeView[]; discarded: TakeView[]; saved: boolean }>()
@@ -16,6 +17,7 @@ const emit = defineEmits<{
   label: [take: TakeView, change: { name?: string; verdict?: TakeView['verdict'] }]
   remove: [take: TakeView]
 }>()
+const own = useKeys()
 const listed = ref(false)
 const naming = ref(false)
 const saving = ref(false)
@@ -29,10 +31,9 @@ function named(name: string | undefined) {
   }
 }
 
-function recipeNamed(event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
+function recipeNamed(name: string | undefined) {
   saving.value = false
-  if (name !== '') {
+  if (name !== undefined) {
     emit('saveRecipe', name)
   }
 }
@@ -59,18 +60,20 @@ function discard(take: TakeView) {
   <div class="takes">
     <div class="line">
       <NameField v-if="naming" class="now" :name="take.name" label="Name of the take" @done="named" />
-      <button
+      <v-btn
         v-else
-        class="now"
-        type="button"
+        variant="plain"
+        class="bare now"
         data-test="takes"
         :aria-expanded="listed"
-        title="Other takes (T)"
+        :title="own.withKey('Other takes', 't')"
         @click="listed = !listed"
       >
         Take {{ take.name }}<span class="quiet">{{ place }}</span> <span class="faint">▾</span>
-      </button>
-      <v-btn title="A new take that begins like this one (N)" @click="emit('copy')"> Copy </v-btn>
+      </v-btn>
+      <v-btn :title="own.withKey('A new take that begins like this one', 'n')" @click="emit('copy')">
+        Copy
+      </v-btn>
       <v-btn title="Takes that differ in one setting" @click="emit('vary')"> Vary… </v-btn>
     </div>
     <div class="line small">
@@ -93,22 +96,12 @@ function discard(take: TakeView) {
       </v-btn>
       <span class="label state" role="status">{{ saved ? 'saved' : 'saving…' }}</span>
     </div>
-    <input
-      v-if="saving"
-      class="recipe"
-      :value="take.name"
-      maxlength="60"
-      aria-label="Name of the recipe"
-      placeholder="name of the recipe"
-      @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-      @keydown.enter="recipeNamed"
-      @keydown.esc="saving = false"
-    />
+    <NameField v-if="saving" :name="take.name" label="Name of the recipe" explicit @done="recipeNamed" />
     <ul v-if="listed" class="list">
       <li v-for="one in takes" :key="one.id" :class="{ on: one.id === take.id }">
-        <button class="one" type="button" @click="choose(one)">
+        <v-btn variant="plain" class="bare one" @click="choose(one)">
           {{ one.name }} <span v-if="one.verdict === 'KEPT'" class="treated">kept</span>
-        </button>
+        </v-btn>
         <v-btn
           v-if="takes.length > 1"
           class="link"
@@ -120,9 +113,9 @@ function discard(take: TakeView) {
         </v-btn>
       </li>
       <li>
-        <button
-          class="one treated"
-          type="button"
+        <v-btn
+          variant="plain"
+          class="bare one treated"
           @click="
             () => {
               listed = false
@@ -131,12 +124,12 @@ function discard(take: TakeView) {
           "
         >
           new take from…
-        </button>
+        </v-btn>
       </li>
       <li v-for="one in discarded" :key="one.id" class="faint">
-        <button class="one" type="button" title="Take it back" @click="choose(one)">
+        <v-btn variant="plain" class="bare one" title="Take it back" @click="choose(one)">
           {{ one.name }} discarded
-        </button>
+        </v-btn>
         <v-btn
           class="link"
           variant="plain"
@@ -199,16 +192,6 @@ function discard(take: TakeView) {
 input.now {
   background: var(--raised);
   padding: 2px 4px;
-}
-
-.recipe {
-  width: 100%;
-  margin-top: 6px;
-  padding: 4px 6px;
-  border: 1px solid var(--rule);
-  background: var(--raised);
-  color: var(--ink);
-  font: 14px var(--label);
 }
 
 .list {

@@ -45,21 +45,24 @@ function take() {
 
 <template>
   <span class="time">
-    <button
+    <v-btn
       v-if="!typing"
-      class="shown figure"
-      type="button"
+      variant="plain"
+      class="bare shown figure"
       :title="`${code}; click to type`"
       @click="begin"
     >
       {{ label }} {{ shown }}
-    </button>
+    </v-btn>
     <template v-else>
       <label class="figure">
         {{ label }}
-        <input
+        <v-text-field
           ref="field"
           v-model="text"
+          class="in-line"
+          variant="plain"
+          hide-details
           :aria-label="label"
           :aria-invalid="wrong !== ''"
           @keydown.enter.prevent="take"
@@ -91,16 +94,15 @@ function take() {
   text-decoration: underline dotted;
 }
 
-input {
+.in-line {
+  display: inline-grid;
   width: 108px;
-  padding: 1px 5px;
   border: 1px solid var(--rule);
   background: var(--ground);
-  color: var(--ink);
   font: 13px var(--mono);
 }
 
-input[aria-invalid='true'] {
+.in-line:has([aria-invalid='true']) {
   border-color: var(--fault);
 }
 </style>

@@ -4,7 +4,9 @@ import { useRoute } from 'vue-router'
 import { useFeed } from '@/stores/feed'
 import { secondsLeft } from '@/view/renders'
 import { wait } from '@/view/words'
+import { useKeys } from '@/stores/keys'
 
+const own = useKeys()
 const emit = defineEmits<{ help: []; 'sign-out': [] }>()
 const feed = useFeed()
 const route = useRoute()
@@ -71,7 +73,9 @@ const queue = computed(() => {
       {{ queue }}
     </router-link>
     <v-btn class="link out" variant="plain" @click="emit('sign-out')">sign out</v-btn>
-    <button class="ask" type="button" aria-label="Keys" @click="emit('help')"><kbd>?</kbd></button>
+    <v-btn variant="plain" class="bare ask" aria-label="Keys" @click="emit('help')"
+      ><kbd>{{ own.hint('?') || '?' }}</kbd></v-btn
+    >
   </header>
 </template>
 

@@ -19,16 +19,17 @@ const emit = defineEmits<{ change: [id: string] }>()
     <div class="way" :class="{ tall: isTall }">
       <span class="label">{{ param.label }}</span>
       <span class="segments" role="group" :aria-label="param.label">
-        <button
+        <v-btn
           v-for="one in options"
           :key="one.id"
-          type="button"
+          class="bare"
+          variant="plain"
           :aria-pressed="chosen === one.id"
           :title="one.effect"
           @click="emit('change', one.id)"
         >
           {{ one.label }}
-        </button>
+        </v-btn>
       </span>
     </div>
     <p v-if="problem" class="fault">{{ problem }}</p>

@@ -9,7 +9,6 @@ beforeEach(() => {
   localStorage.clear()
   setActivePinia(createPinia())
   document.body.innerHTML = ''
-  vi.stubGlobal('visualViewport', new EventTarget())
 })
 
 async function opened() {

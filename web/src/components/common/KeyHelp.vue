@@ -81,16 +81,16 @@ function take(event: KeyboardEvent) {
         <template v-for="[some, does] in keys" :key="does">
           <dt>
             <template v-for="key in some" :key="key">
-              <button
+              <v-btn
                 v-if="isSingle(key)"
-                type="button"
-                class="key"
+                variant="plain"
+                class="bare key"
                 :class="{ asked: asking === key, off: !own.single }"
                 :aria-label="`${shown(key)}: exchange it`"
                 @click="asking = key"
               >
                 {{ shown(key) }}
-              </button>
+              </v-btn>
               <kbd v-else>{{ key }}</kbd>
             </template>
           </dt>

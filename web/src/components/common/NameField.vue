@@ -2,8 +2,14 @@
 import { onMounted, ref } from 'vue'
 
 /** A name typed where it stands: Enter, or going elsewhere, gives it; Escape leaves it as it was. */
-const props = defineProps<{ name: string; label: string; longest?: number }>()
-/** The new name; none where it stays. */
+const props = defineProps<{
+  name: string
+  label: string
+  longest?: number
+  /** Something new gets the name: only Enter gives it, and then the one that stood there too. */
+  explicit?: boolean
+}>()
+/** The name; none where nothing is to be named, or anew. */
 const emit = defineEmits<{ done: [name: string | undefined] }>()
 
 const field = ref<HTMLInputElement>()
@@ -19,19 +25,21 @@ function end(isGiven: boolean) {
   }
   isDone = true
   const name = typed.value.trim()
-  emit('done', isGiven && name !== '' && name !== props.name ? name : undefined)
+  emit('done', isGiven && name !== '' && (props.explicit || name !== props.name) ? name : undefined)
 }
 </script>
 
 <template>
-  <input
+  <v-text-field
     ref="field"
     v-model="typed"
-    class="naming"
+    class="in-line naming"
+    variant="plain"
+    hide-details
     :maxlength="longest ?? 60"
     :aria-label="label"
     @click.stop
-    @blur="end(true)"
+    @blur="end(!explicit)"
     @keydown.enter.prevent="end(true)"
     @keydown.esc.stop="end(false)"
   />
@@ -39,11 +47,7 @@ function end(isGiven: boolean) {
 
 <style scoped>
 .naming {
-  min-width: 0;
-  padding: 1px 4px;
   border: 1px solid var(--treated);
   background: var(--ground);
-  color: var(--ink);
-  font: inherit;
 }
 </style>

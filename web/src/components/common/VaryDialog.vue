@@ -98,9 +98,13 @@ function make() {
           <template v-if="all[row.which]">
             <fieldset v-if="all[row.which]!.param.kind === 'choice'" class="options">
               <legend class="label">Values</legend>
-              <label v-for="option in all[row.which]!.param.options" :key="option.id">
-                <input v-model="row.chosen" type="checkbox" :value="option.id" /> {{ option.label }}
-              </label>
+              <v-checkbox
+                v-for="option in all[row.which]!.param.options"
+                :key="option.id"
+                v-model="row.chosen"
+                :value="option.id"
+                :label="option.label"
+              />
             </fieldset>
             <v-text-field
               v-else

@@ -38,25 +38,27 @@ function set(key: string, value: string | number | undefined) {
   <div v-for="param in codec.params" :key="param.key" class="param" :title="param.effect">
     <span class="label">{{ param.label }}</span>
     <span v-if="param.kind === 'choice'" class="segments" role="group" :aria-label="param.label">
-      <button
+      <v-btn
         v-if="param.fallback === undefined"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="settings[param.key] === undefined"
         title="as many as the picture has, as far as the codec holds them"
         @click="set(param.key, undefined)"
       >
         as it is
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-for="option in param.options"
         :key="option.id"
-        type="button"
+        class="bare"
+        variant="plain"
         :aria-pressed="String(settings[param.key] ?? param.fallback) === option.id"
         :title="option.effect"
         @click="set(param.key, option.id)"
       >
         {{ option.label }}
-      </button>
+      </v-btn>
     </span>
     <template v-else>
       <v-slider

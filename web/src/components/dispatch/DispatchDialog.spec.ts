@@ -91,7 +91,6 @@ beforeEach(() => {
   vi.spyOn(api, 'codecs').mockResolvedValue(codecs)
   setActivePinia(createPinia())
   document.body.innerHTML = ''
-  vi.stubGlobal('visualViewport', new EventTarget())
 })
 afterEach(() => {
   vi.restoreAllMocks()

@@ -111,7 +111,7 @@ describe('a render', () => {
     await one.find('.acts button').trigger('click')
     expect(earlier).toHaveBeenCalledWith('r')
     await one.find('.file').trigger('click')
-    const field = one.find('input.naming')
+    const field = one.find('.naming input')
     expect((field.element as HTMLInputElement).value).toBe('Deck walk B')
     await field.setValue('For the museum')
     await field.trigger('keydown.enter')

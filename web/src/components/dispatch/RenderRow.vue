@@ -109,15 +109,15 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
         :longest="150"
         @done="rename"
       />
-      <button
+      <v-btn
         v-else
-        class="file figure"
-        type="button"
+        variant="plain"
+        class="bare file figure"
         title="Give the file another name"
         @click="naming = true"
       >
         {{ render.fileName }}
-      </button>
+      </v-btn>
     </div>
     <div v-if="render.state === 'RUNNING'">
       <v-progress-linear

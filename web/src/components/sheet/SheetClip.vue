@@ -1,18 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import {
-  api,
-  type ClipView,
-  type PinView,
-  type Recipe,
-  type StepDescription,
-  type TakeView,
-} from '@/api/client'
+import type { ClipView, PinView, Recipe, TakeView } from '@/api/client'
 import { useClipTakes } from '@/stores/useClipTakes'
 import { useNotices } from '@/stores/notices'
 import { usePins } from '@/stores/usePins'
 import { usePlans } from '@/stores/usePlans'
+import { useStepKinds } from '@/stores/useStepKinds'
 import { useSheet } from '@/stores/useSheet'
 import { shuffled } from '@/view/blind'
 import { drawSheet, saveAs } from '@/view/sheetPicture'
@@ -24,6 +18,7 @@ import SheetReference from './SheetReference.vue'
 import SheetSide from './SheetSide.vue'
 import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
 import VaryDialog from '@/components/common/VaryDialog.vue'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 /** Takes down, pins across: the same pixels of each, the source first. */
 const props = defineProps<{ clip: ClipView }>()
@@ -35,7 +30,7 @@ const planOf = usePlans(props.clip.id)
 const middle = Math.floor((props.clip.frames ?? 1) / 2)
 const { rows, again, see } = useSheet(props.clip.id, takes.open, pins.pins, middle, planOf)
 
-const kinds = shallowRef<StepDescription[]>([])
+const kinds = useStepKinds(notices.fail)
 const loaded = ref(false)
 /** Takes in an order nobody chose, while names and figures are hidden. */
 const blind = ref<string[]>()
@@ -73,10 +68,6 @@ watch(shown, () => table.value?.querySelectorAll('[data-take]').forEach((row) =>
 onMounted(async () => {
   await Promise.all([takes.load(), pins.load()])
   loaded.value = true
-  kinds.value = await api.steps().catch((error: unknown) => {
-    notices.fail(error)
-    return []
-  })
 })
 
 function name(take: TakeView, index: number): string {
@@ -189,9 +180,9 @@ useBenchKeys(
       <span class="end">
         <SheetReference :clip="clip" @changed="again" />
         <v-btn :aria-pressed="blind !== undefined" @click="toggleBlind">
-          {{ blind ? 'Show names' : 'Hide names and shuffle' }} <kbd>B</kbd>
+          {{ blind ? 'Show names' : 'Hide names and shuffle' }} <KeyHint of="b" />
         </v-btn>
-        <v-btn :disabled="!current" @click="varying = true"> Vary a setting… <kbd>V</kbd> </v-btn>
+        <v-btn :disabled="!current" @click="varying = true"> Vary a setting… <KeyHint of="v" /> </v-btn>
         <v-btn :disabled="all.length === 0" @click="save"> Save as picture </v-btn>
       </span>
     </div>
@@ -249,11 +240,11 @@ useBenchKeys(
           @discard="discard(take)"
           @rename="(next) => takes.label(take.id, { name: next })"
         />
-        <button
+        <v-btn
           v-for="pin in all"
           :key="pin.id"
-          class="cell"
-          type="button"
+          variant="plain"
+          class="bare cell"
           :data-cell="`${take.id}/${pin.id}`"
           :aria-label="`${name(take, i)} at ${pin.name}, on the bench`"
           @click.stop="toBench(take, pin)"
@@ -267,7 +258,7 @@ useBenchKeys(
             :label="`${pin.name}, ${name(take, i)}`"
             @failed="notices.fail"
           />
-        </button>
+        </v-btn>
       </div>
     </div>
     <p v-if="takes.discarded.value.length > 0" class="label gone">

@@ -5,6 +5,7 @@ import NameField from '@/components/common/NameField.vue'
 import type { SheetRow } from '@/stores/useSheet'
 import { harmLines, recipeWords } from '@/view/sheetWords'
 import SheetFigures from './SheetFigures.vue'
+import KeyHint from '@/components/common/KeyHint.vue'
 
 /** What stands beside a take's cells: its name and figures, unless they are hidden, and what can be done with it. */
 defineProps<{
@@ -48,7 +49,7 @@ function rename(name: string | undefined) {
         @click.stop="emit('keep')"
       >
         {{ blind ? 'choose' : take.verdict === 'KEPT' ? 'kept' : 'keep' }}
-        <kbd v-if="current">K</kbd>
+        <KeyHint v-if="current" of="k" />
       </v-btn>
     </span>
     <template v-if="!blind">

@@ -79,15 +79,16 @@ async function link() {
       <h2>Link footage in place</h2>
       <p class="quiet">The files stay where they are: they are read, never copied and never written to.</p>
       <div v-if="props.roots.length > 1" class="segments" role="group" aria-label="Allowed folders">
-        <button
+        <v-btn
           v-for="(name, i) in props.roots"
           :key="name"
-          type="button"
+          class="bare"
+          variant="plain"
           :aria-pressed="root === i"
           @click="root = i"
         >
           {{ name }}
-        </button>
+        </v-btn>
       </div>
       <div class="crumbs figure">
         <v-btn class="link" variant="plain" @click="look('')">{{ props.roots[root] }}</v-btn>
@@ -97,28 +98,29 @@ async function link() {
       </div>
       <ul class="files">
         <li v-for="one in listing?.series" :key="one.title">
-          <label>
-            <input
-              type="checkbox"
-              :checked="series.has(one.title)"
-              @change="series = toggled(series, one.title)"
-            />
-            <b>{{ one.title }}</b> <span class="figure faint">{{ one.count }} pictures, one clip</span>
-            <span v-if="one.missing" class="fault">{{ one.missing }} missing</span>
-          </label>
+          <v-checkbox
+            :model-value="series.has(one.title)"
+            @update:model-value="series = toggled(series, one.title)"
+          >
+            <template #label>
+              <b>{{ one.title }}</b> <span class="figure faint">{{ one.count }} pictures, one clip</span>
+              <span v-if="one.missing" class="fault">{{ one.missing }} missing</span>
+            </template>
+          </v-checkbox>
         </li>
         <li v-for="entry in listing?.entries" :key="entry.path">
           <v-btn v-if="entry.folder" class="link" variant="plain" @click="look(entry.path)">
             {{ entry.name }}/
           </v-btn>
-          <label v-else>
-            <input
-              type="checkbox"
-              :checked="chosen.has(entry.path)"
-              @change="chosen = toggled(chosen, entry.path)"
-            />
-            {{ entry.name }} <span class="figure faint">{{ bytes(entry.bytes) }}</span>
-          </label>
+          <v-checkbox
+            v-else
+            :model-value="chosen.has(entry.path)"
+            @update:model-value="chosen = toggled(chosen, entry.path)"
+          >
+            <template #label>
+              {{ entry.name }} <span class="figure faint">{{ bytes(entry.bytes) }}</span>
+            </template>
+          </v-checkbox>
         </li>
         <li v-if="listing && !listing.entries.length" class="quiet">nothing in here</li>
         <li v-if="listing?.more" class="quiet">there is more in here than can be listed</li>

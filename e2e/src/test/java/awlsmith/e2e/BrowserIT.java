@@ -165,8 +165,12 @@ abstract class BrowserIT {
 
     /** Rules of WCAG 2 A and AA as axe-core checks them, once nothing fades in any more: what does has half its contrast. */
     static void assertAccessible(String what) {
-        page.waitForFunction("() => !document.querySelector('[class*=-enter-active]')");
-        org.assertj.core.api.Assertions.assertThat(new AxeBuilder(page)
+        assertAccessible(page, what);
+    }
+
+    static void assertAccessible(Page of, String what) {
+        of.waitForFunction("() => !document.querySelector('[class*=-enter-active]')");
+        org.assertj.core.api.Assertions.assertThat(new AxeBuilder(of)
                         .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa"))
                         .analyze()
                         .getViolations())

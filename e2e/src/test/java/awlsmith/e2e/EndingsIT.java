@@ -44,7 +44,8 @@ class EndingsIT {
                             .start()
                             .waitFor())
                     .isZero();
-            assertThat(script.waitFor(30, TimeUnit.SECONDS)).isTrue();
+            assertThat(script.waitFor(BrowserIT.PATIENCE, TimeUnit.MILLISECONDS))
+                    .isTrue();
             long left = 1;
             for (int i = 0; i < 300 && left > 0; i++) {
                 LockSupport.parkNanos(100_000_000);

@@ -248,6 +248,7 @@ class LookingIT extends BrowserIT {
         page.getByText("Vary…").click();
         Locator dialog = page.getByRole(AriaRole.DIALOG);
         assertThat(dialog.getByText("Photographic")).isVisible();
+        assertAccessible("the vary dialog");
         for (Locator box : dialog.locator("input[type=checkbox]").all()) {
             box.uncheck();
         }
@@ -390,7 +391,8 @@ class LookingIT extends BrowserIT {
         assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
         Locator beside = page.getByLabel("Beside another proof");
         assertThat(beside).isVisible(SOON);
-        beside.selectOption(new com.microsoft.playwright.options.SelectOption().setIndex(1));
+        beside.click();
+        page.locator(".v-menu .v-list-item").first().click();
         assertThat(proofs).hasCount(before + 2);
         assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
         assertThat(page.locator(".tag.at-left")).containsText("take");
@@ -425,6 +427,17 @@ class LookingIT extends BrowserIT {
             }
             assertAccessible(place);
         }
+        Page stranger = browser.newContext().newPage();
+        stranger.navigate(base + "/shelf");
+        assertThat(stranger.getByText("Open the link that was printed")).isVisible(SOON);
+        assertAccessible(stranger, "the place of those who are not signed in");
+        stranger.context().close();
+        page.navigate(base + "/bench/" + clip);
+        settled();
+        chord("t");
+        page.getByText("new take from…").click();
+        assertThat(page.getByText("A new take begins with")).isVisible();
+        assertAccessible("what a new take begins with");
         assertThat(FAULTS).isEmpty();
     }
 }

@@ -242,7 +242,13 @@ class PreparingIT extends BrowserIT {
         page.locator("input[aria-label='Take in files']").setInputFiles(pictures);
         Locator dialog = page.locator("[data-test=series]");
         assertThat(dialog.getByText("1 missing: 4")).isVisible();
-        dialog.getByLabel("Frames a second").selectOption("18");
+        assertAccessible("what a series of pictures becomes");
+        dialog.getByRole(AriaRole.COMBOBOX, new Locator.GetByRoleOptions().setName("Frames a second"))
+                .click();
+        page.getByRole(
+                        AriaRole.OPTION,
+                        new Page.GetByRoleOptions().setName("18").setExact(true))
+                .click();
         dialog.getByText("As one clip").click();
         Locator made = row("plank 1-6.png");
         assertThat(made.getByText("1 picture is missing from the numbering (4)"))

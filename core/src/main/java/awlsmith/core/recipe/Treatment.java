@@ -261,13 +261,23 @@ public final class Treatment {
         return missing;
     }
 
+    /** The stages of the first so many steps alone, with nothing that brings their pictures back: what {@link #behind} goes on from. */
+    public Chain upTo(int steps) {
+        return new Chain(material.format(), material.times(), chain.stages().subList(0, stagesOf(steps)));
+    }
+
     /** The stages of the steps behind the first so many, on the pictures that these make. */
     public Chain behind(int steps) {
-        int before = steps == 0 ? 0 : behind.get(steps - 1).stages();
         Format reached = steps == 0 ? material.format() : format(steps - 1);
         Timing shown = steps == 0 ? material.times() : times(steps - 1);
         return new Chain(
-                reached, shown, chain.stages().subList(before, chain.stages().size()));
+                reached,
+                shown,
+                chain.stages().subList(stagesOf(steps), chain.stages().size()));
+    }
+
+    private int stagesOf(int steps) {
+        return steps == 0 ? 0 : behind.get(steps - 1).stages();
     }
 
     /** The same up to a step. */

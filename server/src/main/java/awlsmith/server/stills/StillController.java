@@ -33,6 +33,7 @@ class StillController {
      * @param viewer a name the page makes up for each side it shows
      * @param reference shows the clip's reference instead of the clip
      * @param marked paints what lies beyond black and white in colours of its own
+     * @param held how many of the recipe's first steps are not being changed: what they make is kept for the next question
      * @param quick with loss, in a tenth of the bytes; the exact one is then at hand to be asked for
      */
     record Request(
@@ -44,6 +45,7 @@ class StillController {
             String viewer,
             @Nullable Boolean reference,
             @Nullable Boolean marked,
+            @Nullable Integer held,
             @Nullable Boolean quick) {}
 
     record Part(int x, int y, int width, int height) {}
@@ -61,7 +63,8 @@ class StillController {
                 Math.clamp(request.reduce(), 1, 64),
                 page + "/" + request.viewer(),
                 Boolean.TRUE.equals(request.reference()),
-                Boolean.TRUE.equals(request.marked()));
+                Boolean.TRUE.equals(request.marked()),
+                request.held() == null ? 0 : Math.max(0, request.held()));
         boolean quick = Boolean.TRUE.equals(request.quick());
         return ResponseEntity.ok()
                 .cacheControl(CacheControl.noStore())

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
@@ -23,6 +24,7 @@ import awlsmith.server.treatments.Treatments;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
@@ -50,6 +52,7 @@ public class Stills {
     private final ReferenceClips references;
     private final FrameCache cache;
     private final StillCache stillCache;
+    private final ReachedFrames reached;
     private final Treatments treatments;
     private final Machine machine;
     private final AtomicInteger making = new AtomicInteger();
@@ -61,12 +64,14 @@ public class Stills {
             ReferenceClips references,
             FrameCache cache,
             StillCache stillCache,
+            ReachedFrames reached,
             Treatments treatments,
             Machine machine) {
         this.clips = clips;
         this.references = references;
         this.cache = cache;
         this.stillCache = stillCache;
+        this.reached = reached;
         this.treatments = treatments;
         this.machine = machine;
     }
@@ -128,6 +133,7 @@ public class Stills {
      * @param viewer who looks: a newer request of the same viewer stops the older one
      * @param reference shows the clip's reference instead of the clip
      * @param marked paints what lies beyond black and white in colours of its own
+     * @param held how many of the first steps are not being changed: what they make is kept for the next question
      */
     byte[] still(
             UUID clipId,
@@ -138,17 +144,15 @@ public class Stills {
             int reduce,
             String viewer,
             boolean reference,
-            boolean marked) {
+            boolean marked,
+            int held) {
         Clip clip = reference ? reference(clipId) : clips.open(clipId);
         // a reference keeps its frames beside those of its clip
         UUID id = reference
                 ? UUID.nameUUIDFromBytes((clipId + " reference " + clip.info().file()).getBytes(StandardCharsets.UTF_8))
                 : clipId;
         Treatment treatment = treatments.of(id, clip, recipe);
-        // what a step that waited passed on is another picture once it knows
-        String waits =
-                treatment.missing().stream().map(missing -> missing.key()).collect(Collectors.joining());
-        var key = new StillCache.Key(id, recipe, waits, number, later, part, reduce, marked);
+        var key = new StillCache.Key(id, recipe, waits(treatment), number, later, part, reduce, marked);
         byte[] known = stillCache.find(key);
         if (known != null) {
             return known;
@@ -169,6 +173,7 @@ public class Stills {
                 later,
                 ScreenPicture.needs(out, shown),
                 viewer,
+                held,
                 (frame, work) -> Png.encode(ScreenPicture.of(frame, shown, reduce, marked, machine.planes(), work)));
         stillCache.keep(key, png);
         return png;
@@ -181,7 +186,7 @@ public class Stills {
      * @param viewer who looks: a newer request of the same viewer stops the older one
      */
     public <T> T look(UUID id, Recipe recipe, long number, int later, Region part, String viewer, Maker<T> maker) {
-        return look(id, clips.open(id), recipe, number, later, part, viewer, maker);
+        return look(id, clips.open(id), recipe, number, later, part, viewer, 0, maker);
     }
 
     private Clip reference(UUID id) {
@@ -193,7 +198,15 @@ public class Stills {
     }
 
     private <T> T look(
-            UUID id, Clip clip, Recipe recipe, long number, int later, Region part, String viewer, Maker<T> maker) {
+            UUID id,
+            Clip clip,
+            Recipe recipe,
+            long number,
+            int later,
+            Region part,
+            String viewer,
+            int held,
+            Maker<T> maker) {
         var cancel = new Cancel();
         Cancel older = latest.put(viewer, cancel);
         if (older != null) {
@@ -207,12 +220,12 @@ public class Stills {
                         Refusal.Kind.INVALID, "frame is " + number + ", this clip has frames 0.." + (frames - 1));
             }
             Treatment treatment = treatments.of(id, clip, recipe);
-            Chain chain = treatment.chain();
+            Way way = way(id, clip, treatment, held, machine.work(cancel));
             long wanted = treatment.output(number, later);
-            var work = machine.work(cancel);
-            try (var _ = machine.budget().take(bytes(clip, chain, part), LONGEST_FOR_MEMORY_SECONDS, cancel);
-                    FrameStream stream = chain.open(
-                            cache.source(id, clip), FrameRange.single(wanted), part, machine.planes(), work)) {
+            Work work = way.work();
+            try (var _ = machine.budget().take(way.bytes(part), LONGEST_FOR_MEMORY_SECONDS, cancel);
+                    FrameStream stream =
+                            way.chain().open(way.from(), FrameRange.single(wanted), part, machine.planes(), work)) {
                 Frame frame = stream.next()
                         .orElseThrow(() -> new Refusal(
                                 Refusal.Kind.INVALID,
@@ -228,13 +241,47 @@ public class Stills {
         }
     }
 
-    /** What one still holds: the stages' windows, and the source's frame as code values and once more as planes. */
-    private long bytes(Clip clip, Chain chain, Region part) {
-        long raw = new RawLayout(clip.format()).frameBytes();
-        return chain.bytesAlive(part)
-                + chain.workBytes() * machine.threads()
-                + clip.format().floatBytes()
-                + 2 * raw;
+    /**
+     * How a still comes about.
+     *
+     * @param before the steps whose pictures may be at hand, if any
+     * @param chain what is made of what {@code from} gives
+     */
+    private record Way(Clip clip, Optional<Chain> before, FrameSource from, Chain chain, Work work, int threads) {
+        /** What one still holds: the stages' windows, and the source's frame as code values and once more as planes. */
+        long bytes(Region part) {
+            long raw = new RawLayout(clip.format()).frameBytes();
+            long reached = before.map(steps -> steps.bytesAlive(ReachedFrames.around(chain.needs(part), steps.output()))
+                            + steps.workBytes() * threads)
+                    .orElse(0L);
+            return reached
+                    + chain.bytesAlive(part)
+                    + chain.workBytes() * threads
+                    + clip.format().floatBytes()
+                    + 2 * raw;
+        }
+    }
+
+    private Way way(UUID id, Clip clip, Treatment treatment, int held, Work work) {
+        FrameSource source = cache.source(id, clip);
+        int steps = Math.min(held, treatment.recipe().steps().size());
+        Chain behind = treatment.behind(steps);
+        Chain before = treatment.upTo(steps);
+        // what sees the clip by another way beside needs the clip itself
+        if (before.stages().isEmpty()
+                || behind.stages().stream().anyMatch(stage -> stage.beside().isPresent())) {
+            return new Way(clip, Optional.empty(), source, treatment.chain(), work, machine.threads());
+        }
+        var made =
+                new ReachedFrames.Made(id, new Recipe(treatment.recipe().steps().subList(0, steps)), waits(treatment));
+        FrameSource from =
+                reached.source(made, before, treatment.times(steps - 1).count(), source, work);
+        return new Way(clip, Optional.of(before), from, behind, work, machine.threads());
+    }
+
+    /** What a step that waited passed on is another picture once it knows. */
+    private static String waits(Treatment treatment) {
+        return treatment.missing().stream().map(missing -> missing.key()).collect(Collectors.joining());
     }
 
     /** Where the arrays of frames come from. */
