@@ -75,7 +75,7 @@ export function useSwatchSpot(
   })
 }
 
-/** What swatches show: a spot of the frame that is seen, while nothing plays. */
+/** What swatches show: a spot of the frame that is seen; while something plays, of the one they showed before. */
 export function useSwatchLook(bench: {
   readonly clip: string
   readonly frame: Ref<number>
@@ -88,9 +88,26 @@ export function useSwatchLook(bench: {
   const { clip, frame, hover, pins, source, sides } = bench
   const base = () => sides.value && firstSteps(sides.value.recipe, sides.value.turning)
   const spot = useSwatchSpot(clip, frame, hover, pins, source, base)
-  return computed(() =>
-    sides.value && !bench.plays()
-      ? { clip, sides: sides.value, frame: frame.value, ...spot.value }
-      : undefined,
+  const look = shallowRef<SwatchLook>()
+  watch(
+    () =>
+      sides.value && !bench.plays()
+        ? { clip, sides: sides.value, frame: frame.value, ...spot.value }
+        : undefined,
+    (now) => {
+      if (now) {
+        look.value = now
+      }
+    },
+    { immediate: true },
   )
+  return look
+}
+
+interface SwatchLook {
+  readonly clip: string
+  readonly sides: Sides
+  readonly frame: number
+  readonly spot: Point
+  readonly named: string
 }

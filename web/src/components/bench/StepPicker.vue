@@ -61,11 +61,10 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
   <v-dialog v-model="open" aria-label="Add a step" max-width="720" scrollable>
     <v-card class="picker">
       <!-- the dialog is opened to type in it -->
-      <v-text-field
+      <input
         v-model="typed"
-        class="in-line typed"
-        variant="plain"
-        hide-details
+        class="typed"
+        type="text"
         autofocus
         role="combobox"
         aria-label="Find a step"
@@ -111,21 +110,17 @@ const idOf = (row: PickerRow | undefined) => (row ? `step-${rows.value.indexOf(r
 }
 
 .typed {
-  flex: none;
+  border: 0;
   border-bottom: 1px solid var(--ink);
+  background: none;
+  color: var(--ink);
   font: 16px/1.4 var(--label);
-}
-
-.typed :deep(input) {
   padding: 4px 0;
 }
 
 /* the field has the focus as long as this is open: its line says so */
-.typed :deep(input:focus) {
+.typed:focus {
   outline: none;
-}
-
-.typed:focus-within {
   box-shadow: 0 1px 0 var(--ink);
 }
 

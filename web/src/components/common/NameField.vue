@@ -46,7 +46,7 @@ function end(isGiven: boolean) {
 </template>
 
 <style scoped>
-.naming {
+.in-line.naming {
   border: 1px solid var(--treated);
   background: var(--ground);
 }

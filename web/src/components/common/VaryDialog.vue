@@ -150,6 +150,10 @@ function make() {
   border: 1px solid var(--rule);
 }
 
+.link {
+  justify-self: start;
+}
+
 .end {
   display: flex;
   gap: 10px;

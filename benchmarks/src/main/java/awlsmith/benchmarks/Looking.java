@@ -16,6 +16,8 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.HeldFrames;
+import awlsmith.core.recipe.Material;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.render.Machine;
@@ -60,6 +62,31 @@ public final class Looking {
                     "turn angle=1",
                     "crop left=16 top=16",
                     "enlarge factor=2 model=photographic mode=fast"));
+
+    /** The spot of a swatch, as large as the page draws it. */
+    private static final int SPOT_WIDTH = 76;
+
+    private static final int SPOT_HEIGHT = 56;
+
+    /** What may come before the step whose treatments are compared; nothing, or one that takes time. */
+    private static final List<List<String>> BEFORE = List.of(
+            List.of(), List.of("denoise mode=fast noise=8"), List.of("repair rounding=20"), List.of("denoise noise=8"));
+
+    /** Every treatment that can be chosen by looking. */
+    private static final List<String> SWATCHES = List.of(
+            "model=photographic mode=quality",
+            "model=photographic mode=crisp",
+            "model=photographic mode=smooth",
+            "model=photographic mode=fast",
+            "model=photographic mode=made",
+            "model=worn mode=quality",
+            "model=worn mode=crisp",
+            "model=worn mode=smooth",
+            "model=worn mode=fast",
+            "model=drawn mode=quality",
+            "model=drawn mode=smooth",
+            "model=drawn mode=fast",
+            "kernel=lanczos3");
 
     private final List<String> report = new ArrayList<>();
     private final Machine machine = Machine.whole();
@@ -107,6 +134,59 @@ public final class Looking {
             say("| " + one.name() + " | " + String.join(" | ", cells) + " |");
         }
         say("");
+        swatches();
+    }
+
+    private void swatches() {
+        say("## Swatches");
+        say("");
+        say("One spot of 720x576 enlarged 2x in each of " + SWATCHES.size() + " ways, " + SPOT_WIDTH + "x" + SPOT_HEIGHT
+                + " pixels of each; what comes before is held once the first was made. Median of " + RUNS + " spots.");
+        say("");
+        say("| before enlarging | first swatch | slowest of the others | all |");
+        say("|---|---|---|---|");
+        for (List<String> before : BEFORE) {
+            // once for the processor's and the compiler's sake
+            spot(before, 0);
+            double[] first = new double[RUNS];
+            double[] slowest = new double[RUNS];
+            double[] all = new double[RUNS];
+            for (int run = 0; run < RUNS; run++) {
+                double[] times = spot(before, run + 1);
+                first[run] = times[0];
+                slowest[run] = Arrays.stream(times).skip(1).max().orElseThrow();
+                all[run] = Arrays.stream(times).sum();
+            }
+            say(Figures.text(
+                    "| %s | %.0f ms | %.0f ms | %.0f ms |",
+                    before.isEmpty() ? "nothing" : "`" + String.join(", ", before) + "`",
+                    1000 * median(first),
+                    1000 * median(slowest),
+                    1000 * median(all)));
+        }
+        say("");
+    }
+
+    /** @return seconds of each swatch, in order */
+    private double[] spot(List<String> before, int run) {
+        var source = new Still(720, 576, false);
+        var held = new HeldFrames<String>(1L << 28);
+        var times = new double[SWATCHES.size()];
+        for (int i = 0; i < times.length; i++) {
+            var steps = new ArrayList<Step>();
+            before.forEach(step -> steps.add(Step.parse(step)));
+            steps.add(Step.parse("enlarge factor=2 " + SWATCHES.get(i)));
+            var treatment = new Recipe(steps).on(Material.of(source.format()));
+            var spot = new Region(200 + 40 * run, 300 + 30 * run, SPOT_WIDTH, SPOT_HEIGHT);
+            long begun = System.nanoTime();
+            FrameSource reached = before.isEmpty()
+                    ? source
+                    : held.source(
+                            "before", treatment.upTo(before.size()), Still.FRAMES, source, machine.work(new Cancel()));
+            look(treatment.behind(before.size()), reached, spot);
+            times[i] = (System.nanoTime() - begun) / 1e9;
+        }
+        return times;
     }
 
     private String cell(Case one, int width, int height) {

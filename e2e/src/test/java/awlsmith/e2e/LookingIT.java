@@ -434,7 +434,7 @@ class LookingIT extends BrowserIT {
         stranger.context().close();
         page.navigate(base + "/bench/" + clip);
         settled();
-        chord("t");
+        page.locator("[data-test=takes]").click();
         page.getByText("new take from…").click();
         assertThat(page.getByText("A new take begins with")).isVisible();
         assertAccessible("what a new take begins with");

@@ -18,6 +18,7 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.HeldFrames;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Codecs;
@@ -119,6 +120,7 @@ class PartsFuzzTest {
         Chain chain = treated.then(
                 LayoutStages.between(treated.output(), codec.fileFormat(treated.output(), format.height())));
         Format out = chain.output();
+        var kept = new HeldFrames<String>(1 << 22);
         List<Frame> whole = run(chain, clip, new FrameRange(0, 1000), out.whole(), Work.alone());
         assertThat(whole.size()).as(what).isPositive().isEqualTo((int) shown.count());
         for (Frame frame : whole) {
@@ -129,15 +131,30 @@ class PartsFuzzTest {
             int from = random.nextInt(whole.size());
             int end = from + 1 + random.nextInt(Math.min(3, whole.size() - from));
             var work = new Work(threads, 3, new Cancel());
-            List<Frame> some = run(chain, clip, new FrameRange(from, end), part, work);
+            // in turn from the clip itself, and from frames held behind some of the steps
+            int cut = random.nextInt(recipe.steps().size() + 1);
+            Chain behind = treatment
+                    .behind(cut)
+                    .then(chain.stages()
+                            .subList(treated.stages().size(), chain.stages().size()));
+            boolean isCut = i % 2 == 1 && !behind.seesSourceBeside();
+            FrameSource reached = isCut
+                    ? kept.source(
+                            "behind " + cut,
+                            treatment.upTo(cut),
+                            cut == 0 ? FRAMES : treatment.times(cut - 1).count(),
+                            clip,
+                            work)
+                    : clip;
+            List<Frame> some = run(isCut ? behind : chain, reached, new FrameRange(from, end), part, work);
             assertThat(some).as("%s frames %d..%d", what, from, end).hasSize(end - from);
             for (Frame frame : some) {
-                Frame cut = whole.get((int) frame.number()).cut(part);
-                assertThat(frame.time()).as(what).isEqualTo(cut.time());
+                Frame piece = whole.get((int) frame.number()).cut(part);
+                assertThat(frame.time()).as(what).isEqualTo(piece.time());
                 for (int p = 0; p < frame.planes().size(); p++) {
                     assertThat(frame.plane(p).packed())
                             .as("%s frame %d part %s plane %d", what, frame.number(), part, p)
-                            .isEqualTo(cut.plane(p).packed());
+                            .isEqualTo(piece.plane(p).packed());
                 }
             }
         }

@@ -353,8 +353,8 @@ class LookingTest {
         byte[] jpeg = server.post(path, exact.replace("\"frame\"", "\"quick\":true,\"frame\""))
                 .bytes();
         assertThat(jpeg.length).isLessThan(png.length / 2);
-        var a = javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(png));
-        var b = javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(jpeg));
+        var a = picture(png);
+        var b = picture(jpeg);
         assertThat(b.getWidth()).isEqualTo(640).isEqualTo(a.getWidth());
         double off = 0;
         for (int y = 0; y < 480; y += 3) {
@@ -364,6 +364,37 @@ class LookingTest {
         }
         assertThat(off).isLessThan(6);
         assertThat(server.post(path, exact).bytes()).isEqualTo(png);
+    }
+
+    /** Steps that are not being changed are computed once; what is seen is the same to the pixel, also beside what was asked for before. */
+    @Test
+    void whatIsHeldOfTheFirstStepsChangesNoPixel(RunningServer server) throws IOException {
+        String clip = server.clip("held.mp4", 320, 240, 5).path("id").asString();
+        String ask = "{\"frame\":2,\"reduce\":1,\"viewer\":\"v\",\"held\":%d,\"part\":{\"x\":%d,\"y\":%d,\"width\":%d,"
+                + "\"height\":80},\"recipe\":{\"awlsmith\":1,\"steps\":[{\"step\":\"sharpen\",\"settings\":{}},"
+                + "{\"step\":\"enlarge\",\"settings\":{\"factor\":2,\"kernel\":\"%s\"}}]}}";
+        String path = "/api/clips/" + clip + "/stills";
+        server.post(path, ask.formatted(1, 100, 60, 80, "lanczos3"));
+        for (int x : new int[] {100, 150, 400}) {
+            var held = picture(
+                    server.post(path, ask.formatted(1, x, 60, 80, "mitchell")).bytes());
+            // one column more, so that the picture sent before does not answer
+            var whole = picture(
+                    server.post(path, ask.formatted(0, x, 60, 82, "mitchell")).bytes());
+            assertThat(held.getWidth()).isEqualTo(80);
+            for (int y = 0; y < 80; y++) {
+                assertThat(held.getRGB(0, y, 80, 1, null, 0, 80)).isEqualTo(whole.getRGB(0, y, 80, 1, null, 0, 80));
+            }
+        }
+        // more than there are steps, and what sees the clip by another way too
+        String odd = ask.formatted(9, 0, 0, 80, "mitchell").replace("\"sharpen\"", "\"original\"");
+        assertThat(server.post(path, odd).status()).isEqualTo(200);
+        assertThat(server.post(path, odd.replace("\"held\":9", "\"held\":-1")).status())
+                .isEqualTo(200);
+    }
+
+    private static java.awt.image.BufferedImage picture(byte[] png) throws IOException {
+        return javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(png));
     }
 
     // --- proofs ---

@@ -93,6 +93,11 @@ public final class Chain {
         return stages.stream().anyMatch(Stage::isMoving);
     }
 
+    /** Whether any of the stages sees the source by another way too, so that frames which others made of it do not stand in for it. */
+    public boolean seesSourceBeside() {
+        return stages.stream().anyMatch(stage -> stage.beside().isPresent());
+    }
+
     /** When output frames are shown, by when the source's are. */
     public Timing times(Timing of) {
         Timing times = of;

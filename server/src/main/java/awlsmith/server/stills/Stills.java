@@ -11,6 +11,7 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.pipeline.HeldFrames;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Treatment;
@@ -251,7 +252,7 @@ public class Stills {
         /** What one still holds: the stages' windows, and the source's frame as code values and once more as planes. */
         long bytes(Region part) {
             long raw = new RawLayout(clip.format()).frameBytes();
-            long reached = before.map(steps -> steps.bytesAlive(ReachedFrames.around(chain.needs(part), steps.output()))
+            long reached = before.map(steps -> steps.bytesAlive(HeldFrames.around(chain.needs(part), steps.output()))
                             + steps.workBytes() * threads)
                     .orElse(0L);
             return reached
@@ -265,11 +266,9 @@ public class Stills {
     private Way way(UUID id, Clip clip, Treatment treatment, int held, Work work) {
         FrameSource source = cache.source(id, clip);
         int steps = Math.min(held, treatment.recipe().steps().size());
-        Chain behind = treatment.behind(steps);
         Chain before = treatment.upTo(steps);
-        // what sees the clip by another way beside needs the clip itself
-        if (before.stages().isEmpty()
-                || behind.stages().stream().anyMatch(stage -> stage.beside().isPresent())) {
+        Chain behind = treatment.behind(steps);
+        if (before.stages().isEmpty() || behind.seesSourceBeside()) {
             return new Way(clip, Optional.empty(), source, treatment.chain(), work, machine.threads());
         }
         var made =
