@@ -11,8 +11,13 @@ it('takes crops of the kept box, else of a pin, else of what is seen, where ther
   expect(cropsSpot(undefined, pin, kept, kept)).toEqual({ x: 160, y: 70 })
   // the middle of what is seen lies outside of the crop
   expect(cropsSpot(undefined, undefined, { x: 0, y: 0, width: 40, height: 40 }, kept)).toEqual({
-    x: 100,
-    y: 50,
+    x: 200,
+    y: 100,
+  })
+  // and a pin that does is no reason to look beside it
+  expect(cropsSpot(undefined, { x: 0, y: 0, width: 10, height: 10 }, { ...pin, x: 120 }, kept)).toEqual({
+    x: 130,
+    y: 70,
   })
 })
 

@@ -1,4 +1,4 @@
-import { clamp, type Glass, type Rect, type Size } from './glass'
+import { type Glass, type Rect, type Size } from './glass'
 import { paint, type Piece } from './paint'
 import { referenceWish, type Sides, sourceWish, type Spot, treatedWish } from './sides'
 import { captioned, type Captions } from './sheetPicture'
@@ -11,16 +11,17 @@ const HALF = { width: STRIP.width / 2, height: STRIP.height }
 const MAGNIFIED = [2, 4, 8]
 
 /**
- * Where crops are taken: the middle of the box that is kept, of a pin, or of what is seen, moved to where there is a treated picture.
+ * Where crops are taken: the middle of the box that is kept, of a pin, or of what is seen, the first that lies where there is a treated
+ * picture; else its middle.
  *
  * @param kept the part of the source that the treated picture shows
  */
 export function cropsSpot(box: Rect | undefined, pin: Rect | undefined, seen: Rect, kept: Rect) {
-  const rect = box ?? pin ?? seen
-  return {
-    x: clamp(rect.x + rect.width / 2, kept.x, kept.x + kept.width),
-    y: clamp(rect.y + rect.height / 2, kept.y, kept.y + kept.height),
-  }
+  const middle = (of: Rect) => ({ x: of.x + of.width / 2, y: of.y + of.height / 2 })
+  const isKept = (at: { x: number; y: number }) =>
+    at.x >= kept.x && at.y >= kept.y && at.x <= kept.x + kept.width && at.y <= kept.y + kept.height
+  const spots = [box, pin, seen].flatMap((rect) => (rect ? [middle(rect)] : []))
+  return spots.find(isKept) ?? middle(kept)
 }
 
 /** The view in which a treated pixel is so many of the screen's. */
