@@ -46,7 +46,8 @@ export function useOneStep(
     try {
       const [before, after] = await Promise.all([sides(firstSteps(all, at)), sides(firstSteps(all, at + 1))])
       if (mine === asked) {
-        shown.value = { step, before, after }
+        // the steps before it are made once for both sides
+        shown.value = { step, before, after: { ...after, held: at } }
       }
     } catch (error) {
       if (mine === asked) {

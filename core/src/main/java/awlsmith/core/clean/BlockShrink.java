@@ -17,7 +17,7 @@ final class BlockShrink {
     /** Samples around what is wanted that one pass reads. */
     static final int REACH = Blocks.SIDE;
 
-    private static final int STEP = 4;
+    private static final int STEP = Blocks.COLUMNS;
     /** In deviations; Dabov 2007 takes 2.7. */
     private static final float CUT = 2.7f;
 
@@ -43,13 +43,7 @@ final class BlockShrink {
     }
 
     /** A plane over a part of the picture. */
-    record Held(Plane plane, Region part) {
-        float at(int x, int y) {
-            int u = Math.clamp(x - part.x(), 0, part.width() - 1);
-            int v = Math.clamp(y - part.y(), 0, part.height() - 1);
-            return plane.data()[plane.row(v) + u];
-        }
-    }
+    record Held(Plane plane, Region part) {}
 
     /**
      * One pass.
@@ -86,7 +80,10 @@ final class BlockShrink {
 
         private final int count;
         private final float[][] sums;
+        /** Of the cells of {@link #STEP} by STEP samples: all samples of one lie in the same blocks. */
         private final float[][] weights;
+
+        private final float[] sigmas;
         private final float[][] rows = new float[SIDE * STEP][];
         private final float[][] guess = new float[SIDE * STEP][];
         private final float[] x = new float[Blocks.SIZE * LANES];
@@ -105,11 +102,17 @@ final class BlockShrink {
             int end = Math.floorDiv(wanted.right() - 1, STEP) + 1;
             this.count = Math.ceilDiv(end - first, LANES) * LANES;
             this.sums = new float[(bottom - top) * STEP][count + 2];
-            this.weights = new float[(bottom - top) * STEP][count + 2];
+            this.weights = new float[cell(bottom - 1) + 1][count + 2];
+            this.sigmas = new float[count];
             for (int i = 0; i < rows.length; i++) {
                 rows[i] = new float[count + 2];
                 guess[i] = pilot == null ? null : new float[count + 2];
             }
+        }
+
+        /** The cells' row of a row of samples. */
+        private int cell(int y) {
+            return Math.floorDiv(y, STEP) - Math.floorDiv(top, STEP);
         }
 
         void run(Plane out) {
@@ -119,17 +122,21 @@ final class BlockShrink {
                 if (pilot != null) {
                     split(pilot, guess, y, y > firstRow);
                 }
+                measure(y);
                 for (int group = 0; group < count; group += LANES) {
                     blocks(y, group);
                 }
             }
             for (int y = top; y < bottom; y++) {
-                int to = out.row(y - wanted.y());
-                for (int i = wanted.x(); i < wanted.right(); i++) {
-                    int phase = Math.floorMod(i, STEP);
-                    int at = Math.floorDiv(i, STEP) - first;
-                    int row = (y - top) * STEP + phase;
-                    out.data()[to + i - wanted.x()] = sums[row][at] / weights[row][at];
+                float[] all = weights[cell(y)];
+                for (int phase = 0; phase < STEP; phase++) {
+                    float[] sum = sums[(y - top) * STEP + phase];
+                    int begin = wanted.x() + Math.floorMod(phase - wanted.x(), STEP);
+                    int at = Math.floorDiv(begin, STEP) - first;
+                    int to = out.row(y - wanted.y()) - wanted.x();
+                    for (int i = begin; i < wanted.right(); i += STEP, at++) {
+                        out.data()[to + i] = sum[at] / all[at];
+                    }
                 }
             }
         }
@@ -171,52 +178,61 @@ final class BlockShrink {
             return Math.clamp(mirrored(column, width), part.x(), part.right() - 1);
         }
 
-        private void load(float[][] from, int group, float[] into) {
-            for (int r = 0; r < SIDE; r++) {
-                for (int k = 0; k < SIDE; k++) {
-                    System.arraycopy(from[r * STEP + k % STEP], group + k / STEP, into, (r * SIDE + k) * LANES, LANES);
-                }
-            }
-        }
-
         private void blocks(int y, int group) {
-            load(rows, group, x);
-            for (int b = 0; b < LANES; b++) {
-                sigma[b] = sigma((first + group + b) * STEP, y);
-            }
+            Blocks.CHOSEN.load(rows, group, x);
+            System.arraycopy(sigmas, group, sigma, 0, LANES);
             Blocks.CHOSEN.forward(x);
             if (pilot == null) {
                 Blocks.CHOSEN.cut(x, least, sigma, weight);
             } else {
-                load(guess, group, p);
+                Blocks.CHOSEN.load(guess, group, p);
                 Blocks.CHOSEN.forward(p);
                 Blocks.CHOSEN.weigh(x, p, shape, sigma, weight);
             }
             Blocks.CHOSEN.inverse(x);
             for (int r = Math.max(0, top - y); r < Math.min(SIDE, bottom - y); r++) {
-                for (int k = 0; k < SIDE; k++) {
-                    float[] sum = sums[(y + r - top) * STEP + k % STEP];
-                    float[] all = weights[(y + r - top) * STEP + k % STEP];
-                    int at = group + k / STEP;
-                    int own = (r * SIDE + k) * LANES;
-                    for (int b = 0; b < LANES; b++) {
-                        sum[at + b] += weight[b] * x[own + b];
-                        all[at + b] += weight[b];
-                    }
+                Blocks.CHOSEN.add(x, r, weight, sums, (y + r - top) * STEP, group);
+            }
+            for (int row = Math.max(0, cell(y)); row <= Math.min(cell(y) + 1, weights.length - 1); row++) {
+                float[] all = weights[row];
+                for (int b = 0; b < LANES; b++) {
+                    all[group + b] += weight[b];
+                }
+                for (int b = 0; b < LANES; b++) {
+                    all[group + 1 + b] += weight[b];
                 }
             }
         }
 
-        /** Of a block: that of four of its samples. */
-        private float sigma(int x, int y) {
-            float sum = 0;
-            for (int j = 1; j < SIDE; j += 5) {
-                for (int i = 1; i < SIDE; i += 5) {
-                    float one = deviation.at(mirrored(x + i, width), mirrored(y + j, height));
-                    sum += one * one;
-                }
+        /** The noise of a row of blocks: of each that of four of its samples. */
+        private void measure(int y) {
+            Region part = deviation.part();
+            float[] data = deviation.plane().data();
+            int upper = row(y + 1) - part.x();
+            int lower = row(y + SIDE - 2) - part.x();
+            for (int b = 0; b < count; b++) {
+                int left = column((first + b) * STEP + 1);
+                int right = column((first + b) * STEP + SIDE - 2);
+                float sum = square(data[upper + left]);
+                sum += square(data[upper + right]);
+                sum += square(data[lower + left]);
+                sum += square(data[lower + right]);
+                sigmas[b] = (float) Math.sqrt(sum / 4);
             }
-            return (float) Math.sqrt(sum / 4);
+        }
+
+        private static float square(float one) {
+            return one * one;
+        }
+
+        private int row(int y) {
+            Region part = deviation.part();
+            return deviation.plane().row(Math.clamp(mirrored(y, height) - part.y(), 0, part.height() - 1));
+        }
+
+        private int column(int x) {
+            Region part = deviation.part();
+            return x >= part.x() && x < part.right() && x < width ? x : outside(x, part);
         }
     }
 }

@@ -14,6 +14,8 @@ interface Blocks {
     int SIZE = SIDE * SIDE;
     /** Blocks at once. */
     int LANES = 8;
+    /** Blocks begin at every so manieth sample, so samples lie in so many columns. */
+    int COLUMNS = 4;
 
     /** The form that this process chose. */
     Blocks CHOSEN = of(Lanes.chosen());
@@ -46,4 +48,20 @@ interface Blocks {
      * @param weights gets for each block one over the sum of the squared weights
      */
     void weigh(float[] x, float[] pilot, float[] shape, float[] sigma, float[] weights);
+
+    /**
+     * Brings eight blocks that begin at every fourth sample side by side.
+     *
+     * @param rows eight rows of samples as four columns each: every fourth sample stands beside the next, see {@link BlockShrink}
+     * @param group number of the first block in these
+     */
+    void load(float[][] rows, int group, float[] x);
+
+    /**
+     * Adds one row of eight blocks to sums, each sample times its block's weight; the way back of {@link #load}.
+     *
+     * @param r row of the blocks
+     * @param sums four columns; the first at {@code row}
+     */
+    void add(float[] x, int r, float[] weights, float[][] sums, int row, int group);
 }

@@ -66,6 +66,27 @@ final class ScalarBlocks implements Blocks {
         }
     }
 
+    @Override
+    public void load(float[][] rows, int group, float[] x) {
+        for (int r = 0; r < SIDE; r++) {
+            for (int k = 0; k < SIDE; k++) {
+                System.arraycopy(
+                        rows[r * COLUMNS + k % COLUMNS], group + k / COLUMNS, x, (r * SIDE + k) * LANES, LANES);
+            }
+        }
+    }
+
+    @Override
+    public void add(float[] x, int r, float[] weights, float[][] sums, int row, int group) {
+        for (int k = 0; k < SIDE; k++) {
+            float[] sum = sums[row + k % COLUMNS];
+            int own = (r * SIDE + k) * LANES;
+            for (int b = 0; b < LANES; b++) {
+                sum[group + k / COLUMNS + b] += weights[b] * x[own + b];
+            }
+        }
+    }
+
     private static void forward(float[] x, int at, int step) {
         float a0 = x[at + 0 * step];
         float z0 = x[at + 7 * step];

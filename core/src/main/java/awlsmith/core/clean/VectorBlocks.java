@@ -71,6 +71,30 @@ final class VectorBlocks implements Blocks {
         FloatVector.broadcast(EIGHT, 1).div(sum).intoArray(weights, 0);
     }
 
+    @Override
+    public void load(float[][] rows, int group, float[] x) {
+        for (int r = 0; r < SIDE; r++) {
+            for (int k = 0; k < COLUMNS; k++) {
+                float[] row = rows[r * COLUMNS + k];
+                int own = (r * SIDE + k) * LANES;
+                at(row, group).intoArray(x, own);
+                // four samples on is the next of the same column
+                at(row, group + 1).intoArray(x, own + COLUMNS * LANES);
+            }
+        }
+    }
+
+    @Override
+    public void add(float[] x, int r, float[] weights, float[][] sums, int row, int group) {
+        FloatVector weight = at(weights, 0);
+        for (int k = 0; k < COLUMNS; k++) {
+            float[] sum = sums[row + k];
+            int own = (r * SIDE + k) * LANES;
+            at(sum, group).add(weight.mul(at(x, own))).intoArray(sum, group);
+            at(sum, group + 1).add(weight.mul(at(x, own + COLUMNS * LANES))).intoArray(sum, group + 1);
+        }
+    }
+
     private static void forward(float[] x, int at, int step) {
         FloatVector a0 = at(x, at + 0 * step);
         FloatVector z0 = at(x, at + 7 * step);

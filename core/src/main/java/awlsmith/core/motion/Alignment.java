@@ -43,6 +43,7 @@ public final class Alignment {
     private static final float[] FINER = cubic(2 * PARTS);
 
     private static final SquareMisfit MISFIT = SquareMisfit.chosen();
+    private static final EightBetween BETWEEN = EightBetween.of(Lanes.chosen());
     private static final RowMisfits ROW = RowMisfits.of(Lanes.chosen());
 
     private final Region part;
@@ -209,6 +210,7 @@ public final class Alignment {
         int left = (part.x() - held.x()) / stepX;
         int top = (part.y() - held.y()) / stepY;
         work.bands(squares.rows(), 1, (first, end) -> {
+            float[] rows = new float[(SQUARE + 3) * SQUARE];
             for (int j = first; j < end; j++) {
                 for (int i = 0; i < squares.columns(); i++) {
                     int motion = motions.packed[j * squares.columns() + i];
@@ -224,9 +226,15 @@ public final class Alignment {
                     int dy = Math.floorDiv(v, PARTS * stepY);
                     int cx = 4 * (Math.floorMod(u, PARTS * stepX) * 2 / stepX);
                     int cy = 4 * (Math.floorMod(v, PARTS * stepY) * 2 / stepY);
-                    for (int row = Math.max(0, top - y); row < Math.min(down, top + out.height() - y); row++) {
+                    int from = Math.max(0, top - y);
+                    int last = Math.min(down, top + out.height() - y);
+                    for (int row = from; row < last + 3; row++) {
+                        acrossRow(other, other.at(x + dx - 1, y + row + dy - 1), cx, rows, row * SQUARE, across);
+                    }
+                    for (int row = from; row < last; row++) {
+                        int to = out.row(y + row - top) + x - left;
                         for (int k = Math.max(0, left - x); k < Math.min(across, left + out.width() - x); k++) {
-                            out.set(x + k - left, y + row - top, finer(other, x + k + dx, y + row + dy, cx, cy));
+                            out.data()[to + k] = below(rows, row * SQUARE + k, cy);
                         }
                     }
                 }
@@ -234,17 +242,22 @@ public final class Alignment {
         });
     }
 
-    private static float finer(Padded other, int x, int y, int cx, int cy) {
-        float sum = 0;
-        for (int j = 0; j < 4; j++) {
-            int at = other.at(x - 1, y - 1 + j);
-            sum += FINER[cy + j]
-                    * (FINER[cx] * other.data[at]
-                            + FINER[cx + 1] * other.data[at + 1]
-                            + FINER[cx + 2] * other.data[at + 2]
-                            + FINER[cx + 3] * other.data[at + 3]);
+    /** Some samples of one row between those of another plane's. */
+    private static void acrossRow(Padded other, int at, int cx, float[] rows, int to, int count) {
+        for (int k = 0; k < count; k++) {
+            rows[to + k] = FINER[cx] * other.data[at + k]
+                    + FINER[cx + 1] * other.data[at + k + 1]
+                    + FINER[cx + 2] * other.data[at + k + 2]
+                    + FINER[cx + 3] * other.data[at + k + 3];
         }
-        return sum;
+    }
+
+    /** Between four such rows. */
+    private static float below(float[] rows, int at, int cy) {
+        return FINER[cy] * rows[at]
+                + FINER[cy + 1] * rows[at + SQUARE]
+                + FINER[cy + 2] * rows[at + 2 * SQUARE]
+                + FINER[cy + 3] * rows[at + 3 * SQUARE];
     }
 
     /** The squares that touch the part, counted from the corner of what is held. */
@@ -318,16 +331,21 @@ public final class Alignment {
             return 0;
         }
         // small motion falls between the small pictures' samples, so it is looked for by itself
-        var near = new Best(other, x, y, STILL * still);
+        var near = new Best(other, x, y, still, STILL * still);
         near.around(4);
         near.around(2);
         near.around(1);
-        var far = new Best(other, x, y, still);
+        var far = new Best(other, x, y, still, still);
+        int[] tried = new int[10];
         for (int k = 0; k < 5; k++) {
             int ci = Math.clamp(i / 2 + (k == 1 ? -1 : k == 2 ? 1 : 0), 0, columns - 1);
             int cj = Math.clamp(j / 2 + (k == 3 ? -1 : k == 4 ? 1 : 0), 0, rows - 1);
             int at = 2 * (cj * columns + ci);
-            far.attempt(coarse[at] * SHRINK, coarse[at + 1] * SHRINK);
+            tried[2 * k] = coarse[at];
+            tried[2 * k + 1] = coarse[at + 1];
+            if (!isAmong(tried, k)) {
+                far.attempt(coarse[at] * SHRINK, coarse[at + 1] * SHRINK);
+            }
         }
         if (far.isStill()) {
             return near.eighths();
@@ -335,6 +353,16 @@ public final class Alignment {
         far.around(2);
         far.around(1);
         return (far.least < near.least ? far : near).eighths();
+    }
+
+    /** Whether pair k is the same as one before it: neighbours mostly move alike. */
+    private static boolean isAmong(int[] pairs, int k) {
+        for (int i = 0; i < 2 * k; i += 2) {
+            if (pairs[i] == pairs[2 * k] && pairs[i + 1] == pairs[2 * k + 1]) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private float misfit(Padded other, int x, int y, int u, int v) {
@@ -349,29 +377,41 @@ public final class Alignment {
         private int u;
         private int v;
         private float least;
+        /** The misfit there; above {@code least} only as long as nothing fitted better than the square that lies still. */
+        private float own;
+        /** What was looked at last, around one place: that place, left of it, right, above and below. */
+        private int aroundU;
 
-        /** @param least what a moved square has to fit better than */
-        Best(Padded other, int x, int y, float least) {
+        private int aroundV;
+        private final float[] cross = new float[5];
+        private final float still;
+
+        /** @param still misfit of the square that lies still; @param least what a moved square has to fit better than */
+        Best(Padded other, int x, int y, float still, float least) {
             this.other = other;
             this.x = x;
             this.y = y;
+            this.own = still;
+            this.still = still;
             this.least = least;
         }
 
         private float misfit(int u, int v) {
-            return Alignment.this.misfit(other, x, y, u, v);
+            return u == 0 && v == 0 ? still : Alignment.this.misfit(other, x, y, u, v);
         }
 
-        void attempt(int u, int v) {
-            if (u == 0 && v == 0 || u == this.u && v == this.v) {
-                return;
+        float attempt(int u, int v) {
+            if (u == this.u && v == this.v) {
+                return own;
             }
             float misfit = misfit(u, v);
-            if (misfit < least) {
+            if (misfit < least && (u != 0 || v != 0)) {
                 least = misfit;
+                own = misfit;
                 this.u = u;
                 this.v = v;
             }
+            return misfit;
         }
 
         boolean isStill() {
@@ -379,19 +419,33 @@ public final class Alignment {
         }
 
         void around(int step) {
-            int cu = u;
-            int cv = v;
-            attempt(cu - step, cv);
-            attempt(cu + step, cv);
-            attempt(cu, cv - step);
-            attempt(cu, cv + step);
+            aroundU = u;
+            aroundV = v;
+            cross[0] = own;
+            cross[1] = attempt(aroundU - step, aroundV);
+            cross[2] = attempt(aroundU + step, aroundV);
+            cross[3] = attempt(aroundU, aroundV - step);
+            cross[4] = attempt(aroundU, aroundV + step);
         }
 
+        /** Behind {@code around(1)}: between whole samples. */
         int eighths() {
-            float middle = misfit(u, v);
-            int across = PARTS * u + lowest(misfit(u - 1, v), middle, misfit(u + 1, v));
-            int down = PARTS * v + lowest(misfit(u, v - 1), middle, misfit(u, v + 1));
+            int across = PARTS * u + lowest(beside(-1, 0), own, beside(1, 0));
+            int down = PARTS * v + lowest(beside(0, -1), own, beside(0, 1));
             return across << 16 | down & 0xFFFF;
+        }
+
+        /** Beside the best place; most of it was looked at already. */
+        private float beside(int du, int dv) {
+            int fromU = u + du - aroundU;
+            int fromV = v + dv - aroundV;
+            if (fromU == 0 && fromV == 0) {
+                return cross[0];
+            }
+            if (Math.abs(fromU) + Math.abs(fromV) == 1) {
+                return cross[fromU == -1 ? 1 : fromU == 1 ? 2 : fromV == -1 ? 3 : 4];
+            }
+            return misfit(u + du, v + dv);
         }
     }
 
@@ -415,25 +469,16 @@ public final class Alignment {
         int cx = 4 * Math.floorMod(across, PARTS);
         int cy = 4 * Math.floorMod(down, PARTS);
         for (int row = 0; row < SQUARE + 3; row++) {
-            int at = other.at(x - 1, y - 1 + row);
-            for (int k = 0; k < SQUARE; k++) {
-                rows[row * SQUARE + k] = CUBIC[cx] * other.data[at + k]
-                        + CUBIC[cx + 1] * other.data[at + k + 1]
-                        + CUBIC[cx + 2] * other.data[at + k + 2]
-                        + CUBIC[cx + 3] * other.data[at + k + 3];
-            }
+            BETWEEN.of(other.data, other.at(x - 1, y - 1 + row), 1, CUBIC, cx, rows, row * SQUARE);
         }
         int left = held.x() + i * SQUARE - part.x();
         int top = held.y() + j * SQUARE - part.y();
+        int from = Math.max(0, -left);
+        int end = Math.min(SQUARE, part.width() - left);
+        float[] made = new float[SQUARE];
         for (int row = Math.max(0, -top); row < Math.min(SQUARE, part.height() - top); row++) {
-            int to = out.row(top + row) + left;
-            for (int k = Math.max(0, -left); k < Math.min(SQUARE, part.width() - left); k++) {
-                int at = row * SQUARE + k;
-                out.data()[to + k] = CUBIC[cy] * rows[at]
-                        + CUBIC[cy + 1] * rows[at + SQUARE]
-                        + CUBIC[cy + 2] * rows[at + 2 * SQUARE]
-                        + CUBIC[cy + 3] * rows[at + 3 * SQUARE];
-            }
+            BETWEEN.of(rows, row * SQUARE, SQUARE, CUBIC, cy, made, 0);
+            System.arraycopy(made, from, out.data(), out.row(top + row) + left + from, end - from);
         }
     }
 

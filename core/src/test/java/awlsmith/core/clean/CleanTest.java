@@ -80,6 +80,56 @@ class CleanTest {
         vector.inverse(a);
         scalar.inverse(b);
         assertThat(a).isEqualTo(b);
+        float[][] rows = new float[Blocks.SIDE * Blocks.COLUMNS][];
+        for (int i = 0; i < rows.length; i++) {
+            rows[i] = noise(3 * Blocks.LANES + 1, 100 + i);
+        }
+        vector.load(rows, 5, a);
+        scalar.load(rows, 5, b);
+        assertThat(a).isEqualTo(b);
+        float[][] sums = new float[2][];
+        for (Blocks form : new Blocks[] {vector, scalar}) {
+            float[][] into = new float[Blocks.COLUMNS + 2][3 * Blocks.LANES + 1];
+            form.add(a, 3, wa, into, 2, 5);
+            form.add(a, 6, wa, into, 2, 7);
+            sums[form == vector ? 0 : 1] = into[3];
+            assertThat(into[0]).containsOnly(0);
+        }
+        assertThat(sums[0]).isEqualTo(sums[1]);
+    }
+
+    /** The noise of every block is its own, so light and dark blocks side by side are each cut by theirs; a part comes out as the whole does. */
+    @Test
+    void blocksAreWeighedByTheNoiseWhereTheyLie() {
+        int width = 75;
+        int height = 41;
+        float[] shape = new float[Blocks.SIZE];
+        java.util.Arrays.fill(shape, 1);
+        var shrink = new BlockShrink(width, height, shape);
+        var all = new Region(0, 0, width, height);
+        Plane in = Plane.of(width, height);
+        System.arraycopy(noise(width * height, 21), 0, in.data(), 0, width * height);
+        Plane deviation = Plane.of(width, height);
+        for (int i = 0; i < width * height; i++) {
+            deviation.data()[i] = i % width < 40 ? 5 : 0;
+        }
+        Plane out = Plane.of(width, height);
+        var held = new BlockShrink.Held(in, all);
+        var noise = new BlockShrink.Held(deviation, all);
+        shrink.pass(held, noise, null, all, out, Work.alone());
+        for (int y = 0; y < height; y++) {
+            // what has no noise stays as it is, what has much becomes level
+            assertThat(out.at(70, y)).isCloseTo(in.at(70, y), within(1e-5f));
+            assertThat(Math.abs(out.at(12, y))).isLessThan(0.7f);
+        }
+        var part = new Region(9, 5, 44, 30);
+        Plane cut = Plane.of(part.width(), part.height());
+        shrink.pass(held, noise, null, part, cut, Work.alone());
+        for (int y = 0; y < part.height(); y++) {
+            for (int x = 0; x < part.width(); x++) {
+                assertThat(cut.at(x, y)).isEqualTo(out.at(part.x() + x, part.y() + y));
+            }
+        }
     }
 
     @Test

@@ -128,6 +128,23 @@ class AlignmentTest {
     }
 
     @Test
+    void eightSamplesBetweenOthersAreTheSameInBothForms() {
+        Plane a = waves(1, 2, 0.1, 3);
+        float[] weights = {9, -0.07f, 0.5f, 0.6f, -0.03f};
+        float[] scalar = new float[12];
+        float[] vector = new float[12];
+        for (int y = 0; y < 90; y += 11) {
+            for (int step : new int[] {1, a.stride()}) {
+                new EightBetween.Scalars().of(a.data(), a.row(y) + y, step, weights, 1, scalar, 3);
+                new EightBetween.Vectors().of(a.data(), a.row(y) + y, step, weights, 1, vector, 3);
+                assertThat(vector).isEqualTo(scalar);
+            }
+        }
+        assertThat(scalar[2]).isZero();
+        assertThat(scalar[3]).isNotZero();
+    }
+
+    @Test
     void nineSquaresSideBySideAreAsFarAsEachAlone() {
         var random = new java.util.Random(8);
         float[] a = new float[40 * 12];
