@@ -34,6 +34,16 @@ public record Machine(ExecutorService bands, int threads, PlanePool planes, Budg
         return budget.background();
     }
 
+    /**
+     * Bytes that a cache may hold.
+     *
+     * @param most where the heap is large enough
+     * @param share of the heap otherwise; those of all caches together stay well below what {@link #FOR_WORK} and {@link #FOR_REUSE} leave
+     */
+    public static long forCache(long most, double share) {
+        return Math.min(most, (long) (Runtime.getRuntime().maxMemory() * share));
+    }
+
     public static Machine whole() {
         return of(Runtime.getRuntime().availableProcessors());
     }

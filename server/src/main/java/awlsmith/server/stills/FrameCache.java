@@ -10,6 +10,7 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.media.Clip;
+import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -29,7 +30,7 @@ import org.springframework.stereotype.Component;
 @Component
 class FrameCache {
     private static final int READ_ALONG = 8;
-    private static final long MOST_BYTES = 384L << 20;
+    private static final long MOST_BYTES = Machine.forCache(384L << 20, 0.1);
 
     private record Key(UUID clip, long number) {}
 

@@ -5,6 +5,7 @@ import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.HeldFrames;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
 import java.util.UUID;
 import org.springframework.context.event.EventListener;
@@ -13,7 +14,7 @@ import org.springframework.stereotype.Component;
 /** What the first steps of recipes made of frames that were looked at lately. */
 @Component
 class ReachedFrames {
-    private static final long MOST_BYTES = 160L << 20;
+    private static final long MOST_BYTES = Machine.forCache(160L << 20, 0.04);
 
     /**
      * @param steps that made them

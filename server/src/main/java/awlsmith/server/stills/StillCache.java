@@ -2,6 +2,7 @@ package awlsmith.server.stills;
 
 import awlsmith.core.picture.Region;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.render.Machine;
 import awlsmith.server.clips.Clips;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -13,7 +14,7 @@ import org.springframework.stereotype.Component;
 /** Pictures that were sent lately, packed; going back to one costs nothing. */
 @Component
 class StillCache {
-    private static final long MOST_BYTES = 96L << 20;
+    private static final long MOST_BYTES = Machine.forCache(96L << 20, 0.03);
 
     record Key(
             UUID clip,
