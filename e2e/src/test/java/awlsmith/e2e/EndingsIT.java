@@ -21,10 +21,10 @@ class EndingsIT {
     void nothingOutlivesTheCommand(String signal) throws Exception {
         // the database's user must be able to get there, which a temporary folder does not allow
         Path home = ROOT.resolve("e2e/target/endings-" + signal);
-        // where these tests were begun in the background, SIGINT is ignored, and so by whoever they start
+        // where these tests were begun in the background, or by nohup, these are ignored, and so by whoever they start
         var builder = new ProcessBuilder(
                         "env",
-                        "--default-signal=INT",
+                        "--default-signal=INT,HUP",
                         "bash",
                         "-c",
                         "root='" + ROOT

@@ -17,7 +17,7 @@ import java.util.function.Predicate;
  */
 public final class HeldFrames<K> {
     /** Pixels kept around what was asked for: the next setting may reach farther. */
-    private static final int MARGIN = 48;
+    private static final int MARGIN = 8;
 
     private record Key<K>(K made, long number) {}
 
