@@ -145,6 +145,11 @@ article {
   border-top: 1px solid var(--rule);
 }
 
+/* beside all modes, so that none of a second row comes under it */
+.name {
+  grid-row: 1 / span 2;
+}
+
 .name p {
   margin: 4px 0 0;
 }
@@ -177,6 +182,10 @@ dd {
 @media (width <= 1100px) {
   article {
     grid-template-columns: 1fr;
+  }
+
+  .name {
+    grid-row: auto;
   }
 }
 </style>
