@@ -226,38 +226,10 @@ public final class Alignment {
                     int dy = Math.floorDiv(v, PARTS * stepY);
                     int cx = 4 * (Math.floorMod(u, PARTS * stepX) * 2 / stepX);
                     int cy = 4 * (Math.floorMod(v, PARTS * stepY) * 2 / stepY);
-                    int from = Math.max(0, top - y);
-                    int last = Math.min(down, top + out.height() - y);
-                    for (int row = from; row < last + 3; row++) {
-                        acrossRow(other, other.at(x + dx - 1, y + row + dy - 1), cx, rows, row * SQUARE, across);
-                    }
-                    for (int row = from; row < last; row++) {
-                        int to = out.row(y + row - top) + x - left;
-                        for (int k = Math.max(0, left - x); k < Math.min(across, left + out.width() - x); k++) {
-                            out.data()[to + k] = below(rows, row * SQUARE + k, cy);
-                        }
-                    }
+                    between(other, x + dx, y + dy, FINER, cx, cy, rows, x - left, y - top, across, down, out);
                 }
             }
         });
-    }
-
-    /** Some samples of one row between those of another plane's. */
-    private static void acrossRow(Padded other, int at, int cx, float[] rows, int to, int count) {
-        for (int k = 0; k < count; k++) {
-            rows[to + k] = FINER[cx] * other.data[at + k]
-                    + FINER[cx + 1] * other.data[at + k + 1]
-                    + FINER[cx + 2] * other.data[at + k + 2]
-                    + FINER[cx + 3] * other.data[at + k + 3];
-        }
-    }
-
-    /** Between four such rows. */
-    private static float below(float[] rows, int at, int cy) {
-        return FINER[cy] * rows[at]
-                + FINER[cy + 1] * rows[at + SQUARE]
-                + FINER[cy + 2] * rows[at + 2 * SQUARE]
-                + FINER[cy + 3] * rows[at + 3 * SQUARE];
     }
 
     /** The squares that touch the part, counted from the corner of what is held. */
@@ -468,16 +440,43 @@ public final class Alignment {
         int y = j * SQUARE + Math.floorDiv(down, PARTS);
         int cx = 4 * Math.floorMod(across, PARTS);
         int cy = 4 * Math.floorMod(down, PARTS);
-        for (int row = 0; row < SQUARE + 3; row++) {
-            BETWEEN.of(other.data, other.at(x - 1, y - 1 + row), 1, CUBIC, cx, rows, row * SQUARE);
-        }
         int left = held.x() + i * SQUARE - part.x();
         int top = held.y() + j * SQUARE - part.y();
+        between(other, x, y, CUBIC, cx, cy, rows, left, top, SQUARE, SQUARE, out);
+    }
+
+    /**
+     * Writes what out holds of a square that lies between samples.
+     *
+     * @param weights of all parts of a sample; those from cx on across, from cy on down
+     * @param rows has room for {@link #SQUARE} and three rows of a square
+     * @param left and top where the square lies in out, beyond its edges too
+     */
+    private static void between(
+            Padded other,
+            int x,
+            int y,
+            float[] weights,
+            int cx,
+            int cy,
+            float[] rows,
+            int left,
+            int top,
+            int across,
+            int down,
+            Plane out) {
         int from = Math.max(0, -left);
-        int end = Math.min(SQUARE, part.width() - left);
+        int end = Math.min(across, out.width() - left);
+        int last = Math.min(down, out.height() - top);
+        if (end <= from) {
+            return;
+        }
+        for (int row = 0; row < down + 3; row++) {
+            BETWEEN.of(other.data, other.at(x - 1, y - 1 + row), 1, weights, cx, rows, row * SQUARE);
+        }
         float[] made = new float[SQUARE];
-        for (int row = Math.max(0, -top); row < Math.min(SQUARE, part.height() - top); row++) {
-            BETWEEN.of(rows, row * SQUARE, SQUARE, CUBIC, cy, made, 0);
+        for (int row = Math.max(0, -top); row < last; row++) {
+            BETWEEN.of(rows, row * SQUARE, SQUARE, weights, cy, made, 0);
             System.arraycopy(made, from, out.data(), out.row(top + row) + left + from, end - from);
         }
     }
