@@ -19,7 +19,7 @@ record Options(Map<String, String> words) {
                 critic=0.005           mode=made: weight of a critic that learns beside
                 iterations=12000       of this run; a run that was stopped goes on
                 rate=0.0004            highest learning rate
-                start=FILE             weights to begin with, an ONNX file of the same size, or with fewer blocks or planes
+                start=FILE             weights to begin with, an ONNX file of the same size, or with fewer blocks or planes, or more channels
                 seed=1
                 folder=FOLDER          what the run writes; default a folder of the task's and mode's name in training
                 training=FOLDER        default .awlsmith/training

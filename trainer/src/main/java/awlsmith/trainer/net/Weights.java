@@ -1,8 +1,10 @@
 package awlsmith.trainer.net;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.SplittableRandom;
+import java.util.stream.IntStream;
 
 /**
  * A net's weights outside any engine.
@@ -79,6 +81,99 @@ public record Weights(NetShape shape, List<float[]> arrays) {
         var all = new ArrayList<>(arrays);
         all.set(0, first);
         return new Weights(larger, all);
+    }
+
+    /**
+     * A net with fewer channels that begins near this one's function: those are kept that carry most, by what makes them
+     * and what reads them (Li et al., "Pruning filters for efficient convnets", ICLR 2017, by what makes them). Some
+     * training has to follow.
+     *
+     * @param channels at most as many as there are
+     */
+    public Weights narrowed(int channels) {
+        if (channels > shape.channels()) {
+            throw new IllegalArgumentException(
+                    "a net of " + shape.channels() + " channels cannot become one of " + channels);
+        }
+        if (channels == shape.channels()) {
+            return this;
+        }
+        var smaller = new NetShape(shape.planes(), channels, shape.blocks(), shape.factor(), shape.step());
+        int last = layers() - 1;
+        // what goes around the blocks is one set of channels: the first layer, every block's second and the last but one make it
+        double[] made = new double[shape.channels()];
+        double[] read = new double[shape.channels()];
+        for (int i = 0; i <= last; i++) {
+            if (makesTrunk(i)) {
+                addPower(i, true, made);
+            }
+            if (readsTrunk(i)) {
+                addPower(i, false, read);
+            }
+        }
+        int[] trunk = strongest(made, read, channels);
+        var all = new ArrayList<float[]>();
+        int[] inner = trunk;
+        for (int i = 0; i <= last; i++) {
+            if (!makesTrunk(i) && i < last) {
+                double[] from = new double[shape.channels()];
+                double[] to = new double[shape.channels()];
+                addPower(i, true, from);
+                addPower(i + 1, false, to);
+                inner = strongest(from, to, channels);
+            }
+            int[] out = i == last ? all(shape.out()) : makesTrunk(i) ? trunk : inner;
+            int[] in = i == 0 ? all(shape.in()) : readsTrunk(i) ? trunk : inner;
+            all.add(kept(weight(i), shape.in(i), out, in));
+            float[] bias = new float[out.length];
+            for (int k = 0; k < out.length; k++) {
+                bias[k] = bias(i)[out[k]];
+            }
+            all.add(bias);
+        }
+        return new Weights(smaller, all);
+    }
+
+    private boolean makesTrunk(int layer) {
+        return layer % 2 == 0 && layer < layers() - 1 || layer == layers() - 2;
+    }
+
+    private boolean readsTrunk(int layer) {
+        return layer > 0 && (layer % 2 == 1 || layer == layers() - 1);
+    }
+
+    /** Adds the sum of squares of what makes each of a layer's channels, or of what reads each of those it is shown. */
+    private void addPower(int layer, boolean making, double[] power) {
+        float[] w = weight(layer);
+        int in = shape.in(layer);
+        for (int i = 0; i < w.length; i++) {
+            int square = i / 9;
+            power[making ? square / in : square % in] += w[i] * w[i];
+        }
+    }
+
+    private static int[] strongest(double[] made, double[] read, int count) {
+        return IntStream.range(0, made.length)
+                .boxed()
+                .sorted(Comparator.comparingDouble(i -> -made[i] * read[i]))
+                .limit(count)
+                .sorted()
+                .mapToInt(i -> i)
+                .toArray();
+    }
+
+    private static int[] all(int count) {
+        return IntStream.range(0, count).toArray();
+    }
+
+    private static float[] kept(float[] weight, int ins, int[] out, int[] in) {
+        float[] kept = new float[out.length * in.length * 9];
+        for (int k = 0; k < out.length; k++) {
+            for (int c = 0; c < in.length; c++) {
+                System.arraycopy(weight, (out[k] * ins + in[c]) * 9, kept, (k * in.length + c) * 9, 9);
+            }
+        }
+        return kept;
     }
 
     /** This moved a share of the way towards other weights, in place: a running mean over training. */

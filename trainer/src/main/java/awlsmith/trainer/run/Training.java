@@ -106,7 +106,10 @@ public final class Training {
                 net.fill(
                         start == null
                                 ? null
-                                : OnnxFile.read(start).widened(shape.planes()).deepened(shape.blocks(), seed),
+                                : OnnxFile.read(start)
+                                        .narrowed(Math.min(shape.channels(), OnnxFile.read(start).shape().channels()))
+                                        .widened(shape.planes())
+                                        .deepened(shape.blocks(), seed),
                         seed);
                 Weights mean = net.weights();
                 double sum = 0;

@@ -77,4 +77,37 @@ class WeightsTest {
         assertThatThrownBy(() -> weights.widened(1)).isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> weights.deepened(1, 1)).isInstanceOf(IllegalArgumentException.class);
     }
+
+    @Test
+    void narrowingKeepsTheChannelsThatCarrySomething() {
+        // channels 1 and 4 of six are made of little and read by little, everywhere
+        Weights wide = drawn(new NetShape(2, 6, 2, 2, 1));
+        NetShape shape = wide.shape();
+        for (int i = 0; i < shape.layers(); i++) {
+            for (int k = 0; k < wide.weight(i).length; k++) {
+                int out = k / 9 / shape.in(i);
+                int in = k / 9 % shape.in(i);
+                boolean dead = i < shape.layers() - 1 && (out == 1 || out == 4) || i > 0 && (in == 1 || in == 4);
+                wide.weight(i)[k] *= dead ? 1e-12f : 1;
+            }
+        }
+        Weights narrow = wide.narrowed(4);
+        assertThat(narrow.shape()).isEqualTo(new NetShape(2, 4, 2, 2, 1));
+        int[] kept = {0, 2, 3, 5};
+        for (int i = 0; i < shape.layers(); i++) {
+            int outs = narrow.shape().out(i);
+            int ins = narrow.shape().in(i);
+            for (int k = 0; k < outs; k++) {
+                int from = i == shape.layers() - 1 ? k : kept[k];
+                assertThat(narrow.bias(i)[k]).isEqualTo(wide.bias(i)[from]);
+                for (int c = 0; c < ins; c++) {
+                    int seen = i == 0 ? c : kept[c];
+                    assertThat(narrow.weight(i)[(k * ins + c) * 9 + 4])
+                            .isEqualTo(wide.weight(i)[(from * shape.in(i) + seen) * 9 + 4]);
+                }
+            }
+        }
+        assertThat(wide.narrowed(6)).isSameAs(wide);
+        assertThatThrownBy(() -> wide.narrowed(7)).hasMessageContaining("6 channels cannot become one of 7");
+    }
 }
