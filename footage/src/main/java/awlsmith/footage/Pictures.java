@@ -92,4 +92,13 @@ public final class Pictures {
         }
         return p;
     }
+
+    /** The same with the room that such video has below black and above white: codes 1 to 254. */
+    public static Plane eightBitsWithRoom(Plane p) {
+        float[] data = p.data();
+        for (int i = 0; i < data.length; i++) {
+            data[i] = Math.clamp(Math.round(data[i] * 219), 1 - 16, 254 - 16) / 219f;
+        }
+        return p;
+    }
 }

@@ -76,6 +76,13 @@ class FootageTest {
 
     /** Eight-bit video has 219 steps from black to white (ITU-R BT.709-6, item 4.6). */
     @Test
+    void roomBelowBlackAndAboveWhiteIsKeptWhereItIsAskedFor() {
+        Plane p = new Plane(new float[] {-1, -3.2f / 219, 0.5f, 230 / 219f, 2}, 0, 5, 1, 5);
+        assertThat(Pictures.eightBitsWithRoom(p).packed())
+                .containsExactly(-15 / 219f, -3 / 219f, 110 / 219f, 230 / 219f, 238 / 219f);
+    }
+
+    @Test
     void eightBitsAreTwoHundredAndTwentyValues() {
         Plane p = new Plane(new float[] {-0.2f, 0, 0.0022f, 0.0024f, 0.5f, 1.3f}, 0, 6, 1, 6);
         assertThat(Pictures.eightBits(p).packed()).containsExactly(0, 0, 0, 1 / 219f, 110 / 219f, 1);

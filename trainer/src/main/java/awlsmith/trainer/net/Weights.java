@@ -100,7 +100,8 @@ public record Weights(NetShape shape, List<float[]> arrays) {
         }
         var smaller = new NetShape(shape.planes(), channels, shape.blocks(), shape.factor(), shape.step());
         int last = layers() - 1;
-        // what goes around the blocks is one set of channels: the first layer, every block's second and the last but one make it
+        // what goes around the blocks is one set of channels: the first layer, every block's second and the last but
+        // one make it
         double[] made = new double[shape.channels()];
         double[] read = new double[shape.channels()];
         for (int i = 0; i <= last; i++) {

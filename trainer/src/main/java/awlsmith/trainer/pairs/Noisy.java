@@ -48,7 +48,7 @@ public record Noisy() implements PairMaker {
         return Scene.WORDS
                 + "; noise of standard deviation 2 to 40 of 255 (coarse: to 20), a third white, two in five blurred by 0.45 to 1.2"
                 + " samples or means of 2x2, the rest as of a colour filter filled up, half of it growing with the light; one in three"
-                + " through H.264 at CRF 16 to 26 behind that; measured in the scene and told up to an eighth wrong";
+                + " through H.264 at CRF 16 to 26 behind that, half of the others cut at black and white; measured in the scene and told up to an eighth wrong";
     }
 
     @Override
@@ -76,9 +76,14 @@ public record Noisy() implements PairMaker {
             }
             noisy.add(frame);
         }
+        boolean cut = random.nextBoolean();
         List<Plane> footage = random.nextInt(3) == 0
                 ? Codec.through(noisy, "libx264 -preset fast -crf " + (16 + random.nextInt(11)))
-                : noisy.stream().map(Pictures::eightBits).toList();
+                : noisy.stream()
+                        // cut at black or not: where all of a clip's darks were cut in training, a net lowers those
+                        // that are not
+                        .map(cut ? Pictures::eightBits : Pictures::eightBitsWithRoom)
+                        .toList();
         double wrong = Math.exp(0.06 * random.nextGaussian());
         // a still, or a clip that begins or ends here
         double ends = random.nextDouble();

@@ -107,7 +107,9 @@ public final class Training {
                         start == null
                                 ? null
                                 : OnnxFile.read(start)
-                                        .narrowed(Math.min(shape.channels(), OnnxFile.read(start).shape().channels()))
+                                        .narrowed(Math.min(
+                                                shape.channels(),
+                                                OnnxFile.read(start).shape().channels()))
                                         .widened(shape.planes())
                                         .deepened(shape.blocks(), seed),
                         seed);
