@@ -1,6 +1,9 @@
 package awlsmith.core.mend;
 
-import awlsmith.core.motion.Between;
+import awlsmith.core.motion.BetweenFinder;
+import awlsmith.core.motion.MotionBetween;
+import awlsmith.core.motion.PictureBetween;
+import awlsmith.core.motion.PictureBetween.Doubt;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
@@ -23,6 +26,10 @@ import java.util.stream.IntStream;
  */
 public final class EvenFrames implements FrameSource {
     private static final int NONE = -1;
+    /** Motion torn so much leads from one scene to another, see {@link MotionBetween#torn}. */
+    private static final double TWO_SCENES = 0.3;
+
+    private static final float[] STRAIGHT = new float[2];
 
     private final FrameSource source;
     private final Rational rate;
@@ -108,8 +115,8 @@ public final class EvenFrames implements FrameSource {
         private int beforeAt = NONE;
         private Frame after;
         private int afterAt = NONE;
-        /** Of the frames around, while places between them are filled. */
-        private Between between;
+        /** Motion of the frames around, while places between them are filled. */
+        private BetweenFinder finder;
 
         private final Region window;
         private final Work work;
@@ -138,7 +145,7 @@ public final class EvenFrames implements FrameSource {
         /** Goes on to the next place that has a frame, and fetches that frame. */
         private void advance() {
             release(before);
-            between = null;
+            finder = null;
             before = after;
             beforeAt = afterAt;
             after = null;
@@ -185,14 +192,18 @@ public final class EvenFrames implements FrameSource {
             return Optional.of(out);
         }
 
-        /** Motion is looked for in whole pictures, so that every part is made alike. */
+        /** Motion is looked for in whole pictures, so that every part is made alike; between two scenes the nearer frame stays. */
         private Frame made(Frame first, Frame second, float share, Rational time) {
-            if (between == null) {
-                between = new Between(first, second, work);
+            if (finder == null) {
+                finder = new BetweenFinder(first.light(), second.light(), work);
             }
-            Frame whole = between.at(share, place, time, pool);
-            Frame out = copy(whole, time);
-            whole.release(pool);
+            MotionBetween motion = finder.at(share);
+            if (motion.torn() > TWO_SCENES) {
+                return copy(share < 0.5f ? first : second, time);
+            }
+            Frame out = Frame.blank(format(), window, place, time, pool);
+            new PictureBetween(motion, share, STRAIGHT, Doubt.MOTION)
+                    .make(PictureBetween.Around.of(first), PictureBetween.Around.of(second), out, work);
             return out;
         }
 

@@ -27,7 +27,6 @@ public final class Alignment {
     private static final int COARSE_SIDE = RowMisfits.SIDE;
     private static final int SHRINK = 4;
     private static final int COARSE_SQUARE = SQUARE * 2;
-    private static final int PAD = 32;
     /** A moved square must fit better than the still one by this much; grain alone lets one of many fit better by chance. */
     private static final float STILL = 0.85f;
 
@@ -54,47 +53,6 @@ public final class Alignment {
 
     private final Padded here;
     private final Padded small;
-
-    /** A packed plane with its edge samples repeated around it. */
-    private record Padded(float[] data, int stride, int width, int height) {
-        static Padded of(Plane p, int width, int height) {
-            int stride = width + 2 * PAD;
-            float[] data = new float[stride * (height + 2 * PAD)];
-            for (int y = -PAD; y < height + PAD; y++) {
-                int row = p.row(Math.clamp(y, 0, p.height() - 1));
-                int at = (y + PAD) * stride;
-                int inner = Math.min(width, p.width());
-                for (int x = 0; x < PAD; x++) {
-                    data[at + x] = p.data()[row];
-                }
-                System.arraycopy(p.data(), row, data, at + PAD, inner);
-                for (int x = PAD + inner; x < stride; x++) {
-                    data[at + x] = p.data()[row + p.width() - 1];
-                }
-            }
-            return new Padded(data, stride, width, height);
-        }
-
-        int at(int x, int y) {
-            return (y + PAD) * stride + x + PAD;
-        }
-
-        /** Means of 4x4. */
-        Padded shrunk() {
-            Plane small = Plane.of(Math.ceilDiv(width, SHRINK), Math.ceilDiv(height, SHRINK));
-            for (int y = 0; y < small.height(); y++) {
-                for (int x = 0; x < small.width(); x++) {
-                    float sum = 0;
-                    for (int j = 0; j < SHRINK; j++) {
-                        int at = at(x * SHRINK, y * SHRINK + j);
-                        sum += data[at] + data[at + 1] + data[at + 2] + data[at + 3];
-                    }
-                    small.set(x, y, sum / (SHRINK * SHRINK));
-                }
-            }
-            return of(small, small.width(), small.height());
-        }
-    }
 
     /** The part of both pictures that laying over a part reads. */
     public static Region needs(Region part, int width, int height) {
@@ -125,7 +83,7 @@ public final class Alignment {
             throw new IllegalArgumentException(part + " needs " + held + ", and there is " + hold);
         }
         this.here = piece(here, hold);
-        small = this.here.shrunk();
+        small = this.here.shrunk(SHRINK);
     }
 
     private Padded piece(Plane plane, Region hold) {
@@ -163,7 +121,7 @@ public final class Alignment {
     /** Finds where the squares of the part lie in a neighbour. @param there as large as the plane this was made with */
     public Motions find(Plane there, Region hold, Work work) {
         Padded other = piece(there, hold);
-        int[] coarse = coarse(other.shrunk(), work);
+        int[] coarse = coarse(other.shrunk(SHRINK), work);
         Squares squares = squares();
         int[] packed = new int[squares.columns() * squares.rows()];
         work.bands(squares.rows(), 1, (first, end) -> {
@@ -237,7 +195,7 @@ public final class Alignment {
 
     private Squares squares() {
         int left = (part.x() - held.x()) / SQUARE;
-        int right = Math.min(Math.ceilDiv(part.right() - held.x(), SQUARE), here.width / SQUARE);
+        int right = Math.min(Math.ceilDiv(part.right() - held.x(), SQUARE), here.width() / SQUARE);
         int top = (part.y() - held.y()) / SQUARE;
         int bottom = Math.ceilDiv(part.bottom() - held.y(), SQUARE);
         return new Squares(left, top, right - left, bottom - top);
@@ -245,8 +203,8 @@ public final class Alignment {
 
     /** Motion of squares of 16x16 in samples of the small pictures, x and y in turn. */
     private int[] coarse(Padded other, Work work) {
-        int columns = here.width / COARSE_SQUARE;
-        int rows = here.height / COARSE_SQUARE;
+        int columns = here.width() / COARSE_SQUARE;
+        int rows = here.height() / COARSE_SQUARE;
         int[] found = new int[2 * columns * rows];
         int margin = (COARSE_SIDE - COARSE_SQUARE / SHRINK) / 2;
         work.bands(rows, 1, (first, end) -> {
@@ -263,7 +221,7 @@ public final class Alignment {
                     for (int v = -COARSE; v <= COARSE; v++) {
                         int at = small.at(x, y);
                         int there = other.at(x - COARSE, y + v);
-                        ROW.of(small.data, at, small.stride, other.data, there, other.stride, misfits);
+                        ROW.of(small.data(), at, small.stride(), other.data(), there, other.stride(), misfits);
                         for (int u = -COARSE; u <= COARSE; u++) {
                             float misfit = misfits[u + COARSE];
                             if (misfit < least) {
@@ -285,7 +243,7 @@ public final class Alignment {
             int a = small.at(x, y + row);
             int b = other.at(x + u, y + v + row);
             for (int k = 0; k < COARSE_SIDE; k++) {
-                float d = small.data[a + k] - other.data[b + k];
+                float d = small.data()[a + k] - other.data()[b + k];
                 sum += d * d;
             }
         }
@@ -294,8 +252,8 @@ public final class Alignment {
 
     /** Motion of a square in eighths: across in the upper half of the number, down in the lower. */
     private int motion(Padded other, int[] coarse, int i, int j) {
-        int columns = here.width / COARSE_SQUARE;
-        int rows = here.height / COARSE_SQUARE;
+        int columns = here.width() / COARSE_SQUARE;
+        int rows = here.height() / COARSE_SQUARE;
         int x = i * SQUARE - SQUARE / 2;
         int y = j * SQUARE - SQUARE / 2;
         float still = misfit(other, x, y, 0, 0);
@@ -338,7 +296,8 @@ public final class Alignment {
     }
 
     private float misfit(Padded other, int x, int y, int u, int v) {
-        return MISFIT.of(here.data, here.at(x, y), here.stride, other.data, other.at(x + u, y + v), other.stride);
+        return MISFIT.of(
+                here.data(), here.at(x, y), here.stride(), other.data(), other.at(x + u, y + v), other.stride());
     }
 
     /** The best place found so far for one square. */
@@ -472,7 +431,7 @@ public final class Alignment {
             return;
         }
         for (int row = 0; row < down + 3; row++) {
-            BETWEEN.of(other.data, other.at(x - 1, y - 1 + row), 1, weights, cx, rows, row * SQUARE);
+            BETWEEN.of(other.data(), other.at(x - 1, y - 1 + row), 1, weights, cx, rows, row * SQUARE);
         }
         float[] made = new float[SQUARE];
         for (int row = Math.max(0, -top); row < last; row++) {
@@ -486,7 +445,8 @@ public final class Alignment {
         int from = Math.max(x, left);
         int end = Math.min(x + across, left + out.width());
         for (int row = Math.max(y, top); row < Math.min(y + down, top + out.height()) && end > from; row++) {
-            System.arraycopy(other.data, other.at(from, row), out.data(), out.row(row - top) + from - left, end - from);
+            System.arraycopy(
+                    other.data(), other.at(from, row), out.data(), out.row(row - top) + from - left, end - from);
         }
     }
 

@@ -1,8 +1,11 @@
 package awlsmith.core.recipe;
 
+import awlsmith.core.motion.PictureBetween.Doubt;
+import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.time.RateStage;
+import awlsmith.core.retime.MadeStage;
+import awlsmith.core.retime.RateStage;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
@@ -10,18 +13,32 @@ import java.util.stream.Stream;
 /** Brings frames to an even rate. */
 final class RateStep implements StepKind {
     private static final String NEAREST = "nearest";
+    private static final String HELD = "held";
+    private static final String MADE = "made";
+    /** Where rates are made so many times what they were. */
+    private static final String TIMES = "x";
 
-    /** Rates that television, film and the web are made in (common practice, no source). */
+    private static final int MOST_TIMES = 5;
+    /** Motion cannot be found in pictures of fewer samples on a side. */
+    private static final int LEAST = 32;
+
+    /** Rates that television, film and the web are made in (common practice, no source); the nearest of them is looked for. */
     private static final List<String> USUAL =
             List.of("24000/1001", "24", "25", "30000/1001", "30", "48", "50", "60000/1001", "60");
+
+    /** Beyond those, for slow pictures and quick screens. */
+    private static final List<String> QUICK = List.of("90", "100", "120000/1001", "120", "240");
 
     private static final Param.Choice RATE = new Param.Choice(
             "rate",
             "Rate",
-            Stream.concat(
+            Stream.of(
                             Stream.of(new Param.Choice.Option(
                                     NEAREST, "Nearest", "of the usual rates the one nearest to the footage's mean")),
-                            USUAL.stream()
+                            Stream.of(2, 3, 4, MOST_TIMES)
+                                    .map(times -> new Param.Choice.Option(
+                                            times + TIMES, times + " times", times + " times the footage's rate")),
+                            Stream.concat(USUAL.stream(), QUICK.stream())
                                     .map(rate -> new Param.Choice.Option(
                                             rate,
                                             Words.number(Math.round(1000
@@ -29,9 +46,44 @@ final class RateStep implements StepKind {
                                                                     .toDouble())
                                                     / 1000.0),
                                             rate + " frames a second")))
+                    .flatMap(options -> options)
                     .toList(),
             NEAREST,
             "frames a second that come out");
+
+    private static final Param.Choice FRAMES = new Param.Choice(
+            "frames",
+            "Frames between",
+            List.of(
+                    new Param.Choice.Option(
+                            HELD, "Held", "the frame that is shown then, some repeated, some left out; none is made"),
+                    new Param.Choice.Option(
+                            MADE,
+                            "Made",
+                            "made along the motion of the frames around; the clip's own stay where they fall on a"
+                                    + " moment")),
+            HELD,
+            "what is shown at moments that the clip has no frame for");
+
+    private static final Param.Whole CUTS = new Param.Whole(
+            "cuts",
+            "Cuts",
+            "%",
+            0,
+            100,
+            50L,
+            "how easily two frames are taken for two scenes, between which none is made; less makes more. Where frames"
+                    + " are made");
+
+    private static final Param.Choice DOUBT = new Param.Choice(
+            "doubt",
+            "In doubt",
+            List.of(
+                    new Param.Choice.Option("motion", "Motion", "the motion is followed all the same"),
+                    new Param.Choice.Option("blend", "Blend", "the frames before and after are mixed"),
+                    new Param.Choice.Option("nearer", "Nearer", "the nearer frame is shown")),
+            "motion",
+            "what is done where both frames do not show the same along the motion. Where frames are made");
 
     @Override
     public String id() {
@@ -45,7 +97,8 @@ final class RateStep implements StepKind {
 
     @Override
     public String purpose() {
-        return "brings uneven frames, or those of another rate, to an even one by repeating and leaving out";
+        return "brings frames to an even rate, by repeating and leaving out or by making those between along the"
+                + " motion; behind Speed it makes slow motion";
     }
 
     @Override
@@ -55,19 +108,41 @@ final class RateStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(RATE);
+        return List.of(RATE, FRAMES, CUTS, DOUBT);
     }
 
     @Override
     public List<Problem> check(Settings settings, Given given) {
-        return List.of();
+        if (!isMade(settings)) {
+            return List.of();
+        }
+        Format format = given.format();
+        List<Problem> woven = WholeFrames.check(given, "between two frames, its fields would be mixed");
+        if (!woven.isEmpty()) {
+            return woven;
+        }
+        return Math.min(format.width(), format.height()) < LEAST
+                ? List.of(Problem.at(
+                        "frames",
+                        "the picture here is " + format.width() + "x" + format.height() + "; to find motion at least "
+                                + LEAST + " pixels on each side are needed. Choose held"))
+                : List.of();
+    }
+
+    private static boolean isMade(Settings settings) {
+        return settings.choice(FRAMES).orElseThrow().equals(MADE);
     }
 
     private static Rational rate(Settings settings, Given given) {
         String chosen = settings.choice(RATE).orElseThrow();
-        if (!chosen.equals(NEAREST)) {
-            return Rational.parse(chosen);
+        if (chosen.endsWith(TIMES)) {
+            long times = Long.parseLong(chosen.substring(0, chosen.length() - TIMES.length()));
+            return given.times().rate().orElseGet(() -> nearest(given)).times(times);
         }
+        return chosen.equals(NEAREST) ? nearest(given) : Rational.parse(chosen);
+    }
+
+    private static Rational nearest(Given given) {
         double mean = given.times().mean();
         return USUAL.stream()
                 .map(Rational::parse)
@@ -79,13 +154,28 @@ final class RateStep implements StepKind {
     public List<Stage> stages(Settings settings, Given given) {
         Rational rate = rate(settings, given);
         boolean already = given.times().rate().filter(rate::equals).isPresent();
-        return already ? List.of() : List.of(new RateStage(given.format(), given.times(), rate));
+        if (already) {
+            return List.of();
+        }
+        if (!isMade(settings)) {
+            return List.of(new RateStage(given.format(), given.times(), rate));
+        }
+        Doubt doubt = Doubt.valueOf(settings.choice(DOUBT).orElseThrow().toUpperCase(java.util.Locale.ROOT));
+        double torn = torn(settings.whole(CUTS).orElseThrow());
+        return List.of(new MadeStage(given.format(), given.times(), rate, new MadeStage.Way(doubt, torn)));
+    }
+
+    /** Half and less of torn squares is two scenes at 30 % of them, as measured; the ends are three times as much and as little. */
+    private static double torn(long cuts) {
+        return cuts == 0 ? 2 : 0.3 * Math.pow(3, (50 - cuts) / 50.0);
     }
 
     @Override
     public String summary(Settings settings, Given given) {
         Rational rate = rate(settings, given);
         String now = Words.number(Math.round(1000 * rate.toDouble()) / 1000.0) + " frames/s";
-        return given.times().rate().filter(rate::equals).isPresent() ? "as it is, " + now : "to " + now;
+        return given.times().rate().filter(rate::equals).isPresent()
+                ? "as it is, " + now
+                : "to " + now + (isMade(settings) ? ", made" : "");
     }
 }

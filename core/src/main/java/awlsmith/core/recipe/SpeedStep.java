@@ -2,7 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Stage;
-import awlsmith.core.time.SpeedStage;
+import awlsmith.core.retime.SpeedStage;
 import java.util.List;
 
 /** Plays faster or slower. */

@@ -1,2 +1,2 @@
 /** When pictures are shown: even rates, faster and slower. */
-package awlsmith.core.time;
+package awlsmith.core.retime;

@@ -1,4 +1,4 @@
-package awlsmith.core.time;
+package awlsmith.core.retime;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;

@@ -1,11 +1,10 @@
-package awlsmith.core.time;
+package awlsmith.core.retime;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
-import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
@@ -40,23 +39,17 @@ public final class RateStage implements Stage {
     /** Behind the last frame lies none. */
     @Override
     public Rational position(long output) {
-        boolean over = input.count() != FrameRange.OPEN && output >= firstFrom(input.count());
-        if (over) {
-            return Rational.of(input.count());
-        }
-        return Rational.of(input.frameAt(Rational.of(output).dividedBy(rate)));
+        return Rational.of(Ticks.position(input, rate, output).floor());
     }
 
     @Override
     public long firstFrom(long number) {
-        Rational ticks = input.at(number).times(rate);
-        return -Rational.ZERO.minus(ticks).floor();
+        return Ticks.firstFrom(input, rate, number);
     }
 
     @Override
     public Timing times(Timing of) {
-        return Timing.steady(
-                rate, of.count() == FrameRange.OPEN ? FrameRange.OPEN : Math.max(1, firstFrom(of.count())));
+        return Ticks.times(of, rate, this);
     }
 
     @Override
