@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone); `--detail` sharpness, docs/detail.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
+# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
 case "${1:-}" in
-  '' | --kernels | --quality | --preparing | --cleaning | --detail | --limits | --looking) ;;
+  '' | --kernels | --quality | --preparing | --cleaning | --detail | --retiming | --limits | --looking) ;;
   *)
     echo "awlsmith: measure does not know $1; see ./awlsmith help" >&2
     exit 2
@@ -24,6 +24,9 @@ if [ "${1:-}" = --cleaning ]; then
 fi
 if [ "${1:-}" = --detail ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Detailing "$root/docs/detail.md" "$home/packages" "$home/media/demo"
+fi
+if [ "${1:-}" = --retiming ]; then
+  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Retiming "$root/docs/retiming.md" "$home/packages" "$home/media/demo"
 fi
 if [ "${1:-}" = --limits ]; then
   exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Limits "$root/docs/limits.md"

@@ -5,7 +5,6 @@ import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.pipeline.Work;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -290,6 +289,23 @@ public final class BetweenFinder {
             return best;
         }
 
+        /** How well the squares fit if all of them go with most of the picture. */
+        private float[] withCamera() {
+            float du = MotionBetween.middle(u);
+            float dv = MotionBetween.middle(v);
+            float[] fits = new float[u.length];
+            work.bands(rows, 4, (from, end) -> {
+                var square = new Square();
+                for (int row = from; row < end; row++) {
+                    for (int column = 0; column < columns; column++) {
+                        square.take(column, row);
+                        fits[row * columns + column] = square.misfit(du, dv);
+                    }
+                }
+            });
+            return fits;
+        }
+
         MotionBetween result() {
             float[] wholeU = u.clone();
             float[] wholeV = v.clone();
@@ -297,7 +313,7 @@ public final class BetweenFinder {
                 wholeU[i] *= scale;
                 wholeV[i] *= scale;
             }
-            return new MotionBetween(columns, rows, SIDE * scale, wholeU, wholeV, Arrays.copyOf(misfit, misfit.length));
+            return new MotionBetween(columns, rows, SIDE * scale, wholeU, wholeV, misfit.clone(), withCamera());
         }
 
         /** The square being led; one a thread. */

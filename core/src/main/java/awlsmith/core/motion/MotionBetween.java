@@ -13,8 +13,10 @@ import java.util.Arrays;
  * @param u samples to the right, by rows of squares
  * @param v samples down
  * @param misfit mean difference of both pictures there, luma
+ * @param cameraMisfit the same if the square went with most of the picture
  */
-public record MotionBetween(int columns, int rows, int side, float[] u, float[] v, float[] misfit) {
+public record MotionBetween(
+        int columns, int rows, int side, float[] u, float[] v, float[] misfit, float[] cameraMisfit) {
     /** Samples from one square to the next. */
     public int stride() {
         return side / 2;
@@ -53,7 +55,7 @@ public record MotionBetween(int columns, int rows, int side, float[] u, float[] 
         return new float[] {middle(u), middle(v)};
     }
 
-    private static float middle(float[] all) {
+    static float middle(float[] all) {
         float[] sorted = all.clone();
         Arrays.sort(sorted);
         return sorted[sorted.length / 2];

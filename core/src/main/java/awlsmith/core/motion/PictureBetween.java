@@ -39,6 +39,17 @@ public final class PictureBetween {
 
     private static final float DOUBT_ALL = 0.15f;
 
+    /** Misfit, luma, at which what goes with most of the picture is a quarter as likely as what was found. */
+    private static final float LOST = 0.005f;
+    /** Weights below this change nothing that is seen. */
+    private static final float LEAST_WEIGHT = 0.02f;
+    /** Squares count up to so many cells from their middle; 1 would be their own samples alone. */
+    private static final float REACH = 1.5f;
+    /** Squares that reach a cell, from one before it to two behind its own number. */
+    private static final int FIRST = -1;
+
+    private static final int LAST = 2;
+
     private static final EightBetween BETWEEN = EightBetween.of(Lanes.chosen());
     private static final BetweenRows ROWS = BetweenRows.of(Lanes.chosen());
 
@@ -46,6 +57,7 @@ public final class PictureBetween {
     private final float share;
     private final float[] bend;
     private final Doubt doubt;
+    private final float[] camera;
 
     /**
      * @param share of the time from the first picture to the second
@@ -56,6 +68,7 @@ public final class PictureBetween {
         this.share = share;
         this.bend = bend;
         this.doubt = doubt;
+        camera = motion.camera();
     }
 
     /** A frame's planes with their edges around them, made once for all that is led from it. */
@@ -122,13 +135,15 @@ public final class PictureBetween {
             down = window(cellY);
         }
 
-        /** Rising over a cell and falling over the next; each of the two is followed by noughts. */
+        /** Falling with the distance from each of the squares' middles; each is followed by noughts. */
         private static float[] window(int cell) {
             int room = cell + EIGHT;
-            float[] weights = new float[2 * room];
-            for (int i = 0; i < cell; i++) {
-                weights[i] = (i + 0.5f) / cell;
-                weights[room + i] = 1 - weights[i];
+            float[] weights = new float[(LAST - FIRST + 1) * room];
+            for (int square = FIRST; square <= LAST; square++) {
+                for (int i = 0; i < cell; i++) {
+                    float away = Math.abs((i + 0.5f) / cell - square);
+                    weights[(square - FIRST) * room + i] = Math.max(0, 1 - away / REACH);
+                }
             }
             return weights;
         }
@@ -161,29 +176,85 @@ public final class PictureBetween {
                 java.util.Arrays.fill(sums.weights(), 0);
                 java.util.Arrays.fill(sums.apart(), 0);
                 for (int i = 0; i < cells; i++) {
-                    int column = firstCell + i;
-                    // a cell is the lower right quarter of the square of its number, and a quarter of the three behind
-                    add(column, row, i, column, row, true, true);
-                    add(column, row, i, column + 1, row, false, true);
-                    add(column, row, i, column, row + 1, true, false);
-                    add(column, row, i, column + 1, row + 1, false, false);
+                    cell(firstCell + i, row, i);
                 }
                 write(row);
             }
 
-            private void add(int column, int row, int cell, int ofColumn, int ofRow, boolean right, boolean lower) {
-                int square = Math.min(ofRow, motion.rows() - 1) * motion.columns()
-                        + Math.min(ofColumn, motion.columns() - 1);
-                float fit = 1 / (FITS + motion.misfit()[square]);
-                float weight = FITS * FITS * fit * fit;
-                float du = motion.u()[square];
-                float dv = motion.v()[square];
+            private void cell(int column, int row, int cell) {
+                int own = square(column, row);
+                if (isOne(column, row, own)) {
+                    // whatever the weights, all bring the same
+                    add(column, row, cell, 0, 0, motion.u()[own], motion.v()[own], 1);
+                    return;
+                }
+                for (int down = FIRST; down <= LAST; down++) {
+                    for (int across = FIRST; across <= LAST; across++) {
+                        if (isNear(across) || isNear(down)) {
+                            square(column, row, cell, across, down);
+                        }
+                    }
+                }
+            }
+
+            /** The corners beyond count next to nothing. */
+            private static boolean isNear(int square) {
+                return square == 0 || square == 1;
+            }
+
+            private int square(int column, int row) {
+                return Math.clamp(row, 0, motion.rows() - 1) * motion.columns()
+                        + Math.clamp(column, 0, motion.columns() - 1);
+            }
+
+            /** Whether all squares around a cell go one way and fit. */
+            private boolean isOne(int column, int row, int own) {
+                for (int down = FIRST; down <= LAST; down++) {
+                    for (int across = FIRST; across <= LAST; across++) {
+                        int at = square(column + across, row + down);
+                        boolean same = motion.u()[at] == motion.u()[own] && motion.v()[at] == motion.v()[own];
+                        if (!same || common(at) > LEAST_WEIGHT && !isCamera(own)) {
+                            return false;
+                        }
+                    }
+                }
+                return true;
+            }
+
+            private boolean isCamera(int square) {
+                return motion.u()[square] == camera[0] && motion.v()[square] == camera[1];
+            }
+
+            /** Where nothing fits, as on water, what goes with the picture is as likely. */
+            private float common(int square) {
+                float misfit = motion.misfit()[square];
+                float lost = misfit / (misfit + LOST);
+                return lost * lost * weight(motion.cameraMisfit()[square]);
+            }
+
+            private void square(int column, int row, int cell, int across, int down) {
+                int at = square(column + across, row + down);
+                float fits = weight(motion.misfit()[at]);
+                add(column, row, cell, across, down, motion.u()[at], motion.v()[at], fits);
+                float common = common(at);
+                if (common > LEAST_WEIGHT && !isCamera(at)) {
+                    add(column, row, cell, across, down, camera[0], camera[1], common);
+                }
+            }
+
+            private static float weight(float misfit) {
+                float fit = FITS / (FITS + misfit);
+                return fit * fit;
+            }
+
+            /** @param square and line: of the squares around the cell, the one that brings it */
+            private void add(int column, int row, int cell, int square, int line, float du, float dv, float weight) {
                 float fromX = column * cellX - (share * du + bend[0]) / stepX;
                 float fromY = row * cellY - (share * dv + bend[1]) / stepY;
                 float toX = column * cellX + ((1 - share) * du - bend[0]) / stepX;
                 float toY = row * cellY + ((1 - share) * dv - bend[1]) / stepY;
-                int acrossFrom = right ? cellX + EIGHT : 0;
-                int downFrom = lower ? cellY + EIGHT : 0;
+                int acrossFrom = (square - FIRST) * (cellX + EIGHT);
+                int downFrom = (line - FIRST) * (cellY + EIGHT);
                 for (int x = 0; x < cellX; x += EIGHT) {
                     int cyA = led(a, fromX + x, fromY, rows);
                     int cyB = led(b, toX + x, toY, rowsB);
