@@ -58,6 +58,15 @@ describe('the kinds of steps', () => {
     expect(found('zebra')).toEqual([])
   })
 
+  it('come first where they are called what is typed', () => {
+    const cadence = kind('cadence', 'prepare', 'Repeated frames', 'finds the rate again')
+    const groups = pickerGroups([cadence, ...kinds], condition, recipe, 'rate')
+    expect(groups.map((group) => [group.title, group.rows.map((row) => row.kind.id)])).toEqual([
+      ['called so', ['rate']],
+      ['prepare', ['cadence']],
+    ])
+  })
+
   it('do without a condition', () => {
     expect(pickerGroups(kinds, undefined, recipe, '')[0]!.title).toBe('prepare')
   })

@@ -51,13 +51,25 @@ export function pickerGroups(
     })),
   ]
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
-  return groups
+  const has = (text: string) => words.every((word) => text.toLowerCase().includes(word))
+  const found = groups
     .map((group) => ({
       ...group,
-      rows: group.rows.filter((row) => {
-        const text = `${row.kind.name} ${row.words} ${group.title}`.toLowerCase()
-        return words.every((word) => text.includes(word))
-      }),
+      rows: group.rows.filter((row) => has(`${row.kind.name} ${row.words} ${group.title}`)),
     }))
     .filter((group) => group.rows.length > 0)
+  return words.length > 0 ? namedFirst(found, has) : found
+}
+
+/** What is called so comes before what only speaks of it, once, in the way in which it is suggested if it is. */
+function namedFirst(groups: PickerGroup[], has: (text: string) => boolean): PickerGroup[] {
+  const rows = groups.flatMap((group) => group.rows).filter((row) => has(row.kind.name))
+  const named = rows.filter((row, i) => rows.findIndex((one) => one.kind.id === row.kind.id) === i)
+  if (named.length === 0) {
+    return groups
+  }
+  const others = groups
+    .map((group) => ({ ...group, rows: group.rows.filter((row) => !has(row.kind.name)) }))
+    .filter((group) => group.rows.length > 0)
+  return [{ title: 'called so', rows: named }, ...others]
 }

@@ -113,6 +113,12 @@ public final class Judge {
         findings.add(FilmFindings.scratches(notes.film(), scan.isInterlaced()));
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
+        findings.add(TimeFindings.slow(
+                notes.rate()
+                        * (1
+                                - (double) repeats.size()
+                                        / Math.max(1, notes.frames().size())),
+                drawn));
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
         findings.add(contrast());

@@ -67,6 +67,11 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     /** Per cent of a mask beyond which footage keeps some of what its sharpening did. */
     private static final int MOST_MASK = 120;
 
+    /** Frames a second that slow footage is brought to or above, nearly those of film: twice 12 is enough. */
+    private static final double FILM_RATE = 23.5;
+
+    private static final int MOST_TIMES = 5;
+
     /** Severity of blur from which on footage counts as soft. */
     private static final double SOFT = 0.4;
 
@@ -121,6 +126,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 .anyMatch(part ->
                         List.of("repair", "denoise").contains(part.step().kind()));
         parts.add(enlarge(condition, format, byFile, cleaned, sharper));
+        fluent(condition).filter(part -> whole).ifPresent(parts::add);
         boolean stretched = parts.stream().anyMatch(part -> part.step().kind().equals("levels"));
         var notes = condition.findings().stream()
                 .filter(finding -> finding.isNoticed()
@@ -295,6 +301,16 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             return Optional.empty();
         }
         return Optional.of(new Part(Step.of("levels", Map.of("black", black, "white", white)), contrast.words()));
+    }
+
+    /** Behind enlarging: a net that sees the clip's own frames alone has half the work, and what is made is as good (docs/retiming.md). */
+    private static Optional<Part> fluent(Condition condition) {
+        Finding slow = condition.finding("slow");
+        if (!slow.isNoticed()) {
+            return Optional.empty();
+        }
+        int times = (int) Math.clamp(Math.ceil(FILM_RATE / slow.value()), 2, MOST_TIMES);
+        return Optional.of(new Part(Step.of("rate", Map.of("rate", times + "x", "frames", "made")), slow.words()));
     }
 
     private static String order(Scan scan) {

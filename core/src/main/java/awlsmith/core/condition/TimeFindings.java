@@ -1,9 +1,15 @@
 package awlsmith.core.condition;
 
 import java.util.List;
+import java.util.Locale;
 
 /** What is told of fades and missing frames. */
 final class TimeFindings {
+    /** From here on motion looks fluent, frames a second: what silent films were shown at. */
+    private static final double FLUENT = 18;
+    /** So many frames a second fewer are as bad as it gets. */
+    private static final double STUTTERS = 10;
+
     private TimeFindings() {}
 
     static Finding fades(List<Fade> fades) {
@@ -23,6 +29,22 @@ final class TimeFindings {
                 0,
                 words,
                 "mean light that rises or falls steadily out of or into black or white (common practice, no source)");
+    }
+
+    /** @param rate frames a second that differ from each other; @param drawn drawings are often shown twice each, and meant so */
+    static Finding slow(double rate, boolean drawn) {
+        double severity = drawn ? 0 : (FLUENT - rate) / STUTTERS;
+        return new Finding(
+                "slow",
+                "Low rate",
+                rate,
+                "frames/s",
+                severity,
+                String.format(
+                        Locale.ROOT,
+                        severity < Finding.NOTICED ? "%.4g frames a second" : "%.4g frames a second: motion stutters",
+                        rate),
+                "frames a second, without those that only repeat (common practice, no source)");
     }
 
     static Finding dropped(List<Dropped> dropped, int frames) {

@@ -49,6 +49,12 @@ public final class BetweenFinder {
     private static final double FADED = 3.0 / 255;
 
     private static final double MOST_GAIN = 3;
+    /** In the picture of a quarter of the finest's size all places up to so many of its samples away are tried... */
+    private static final int SEARCHED = 2;
+
+    private static final int ALL = 3;
+    /** ...where nothing else fits this well, luma. */
+    private static final float LOST = 0.01f;
 
     private static final SquarePair PAIR = SquarePair.of(Lanes.chosen());
 
@@ -137,7 +143,7 @@ public final class BetweenFinder {
     public MotionBetween at(float share) {
         Level level = null;
         for (int k = first.size() - 1; k >= 0; k--) {
-            level = new Level(first.get(k), second.get(k), share, level);
+            level = new Level(first.get(k), second.get(k), share, level, k == SEARCHED);
             level.find();
         }
         return level.result();
@@ -145,7 +151,7 @@ public final class BetweenFinder {
 
     /** The same, led by what was found for another moment. */
     public MotionBetween at(float share, MotionBetween known, float knownShare) {
-        var level = new Level(first.getFirst(), second.getFirst(), share, null);
+        var level = new Level(first.getFirst(), second.getFirst(), share, null, false);
         level.begin(known, share - knownShare);
         level.find();
         return level.result();
@@ -165,8 +171,10 @@ public final class BetweenFinder {
         private float[] u;
         private float[] v;
         private float[] misfit;
+        private final boolean isSearched;
 
-        Level(Padded a, Padded b, float share, Level coarser) {
+        Level(Padded a, Padded b, float share, Level coarser, boolean isSearched) {
+            this.isSearched = isSearched;
             this.a = a;
             this.b = b;
             this.share = share;
@@ -388,10 +396,22 @@ public final class BetweenFinder {
                 attemptFound(column - 1, row, low, rows);
                 attemptFound(column, row - 1, low, rows);
                 attemptFound(column + 1, row - 1, low, rows);
+                if (isSearched && best > LOST) {
+                    searchAll();
+                }
                 refine();
                 u[at] = bestU;
                 v[at] = bestV;
                 misfit[at] = misfit(bestU, bestV);
+            }
+
+            /** All places around: spokes and ropes go another way than what lies behind them, which is all that the coarser picture sees. */
+            private void searchAll() {
+                for (int dv = -ALL; dv <= ALL; dv++) {
+                    for (int du = -ALL; du <= ALL; du++) {
+                        attempt(du, dv);
+                    }
+                }
             }
 
             void back(int column, int row, int high) {

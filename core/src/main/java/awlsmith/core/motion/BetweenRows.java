@@ -5,7 +5,7 @@ import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.VectorSpecies;
 
 /**
- * Adds eight samples side by side, as one square's motion brings them from both pictures, to what other squares brought. Both forms give the
+ * Adds rows of eight samples side by side, as one square's motion brings them from both pictures, to what other squares brought. Both forms give the
  * same bits.
  */
 sealed interface BetweenRows {
@@ -25,13 +25,25 @@ sealed interface BetweenRows {
     }
 
     /**
-     * @param a eight samples from the first picture; @param b from the second
-     * @param across how much each of the eight counts, from an index on
-     * @param weight of all of them; @param share of the second picture
-     * @param at where the eight lie in the sums
+     * @param a rows of eight samples from the first picture, one behind the other; @param b from the second
+     * @param counts how much each sample counts, from an index on, each row {@code step} behind the last
+     * @param share of the second picture
+     * @param at where the first row lies in the sums, each next one {@code stride} on
      */
     void add(
-            float[] a, float[] b, int from, float[] across, int acrossAt, float weight, float share, Sums into, int at);
+            float[] a,
+            float[] b,
+            int rows,
+            float[] counts,
+            int from,
+            int step,
+            float share,
+            Sums into,
+            int at,
+            int stride);
+
+    /** Adds all of a window times a weight. @param window as many as counts, a multiple of eight */
+    void weigh(float[] window, float weight, float[] counts);
 
     /** One after the other. */
     record Scalars() implements BetweenRows {
@@ -39,20 +51,28 @@ sealed interface BetweenRows {
         public void add(
                 float[] a,
                 float[] b,
+                int rows,
+                float[] counts,
                 int from,
-                float[] across,
-                int acrossAt,
-                float weight,
+                int step,
                 float share,
                 Sums into,
-                int at) {
-            for (int k = 0; k < COUNT; k++) {
-                float ofA = a[from + k];
-                float apart = b[from + k] - ofA;
-                float counts = across[acrossAt + k] * weight / Math.fma(apart * apart, APART, 1);
-                into.samples[at + k] = Math.fma(counts, Math.fma(apart, share, ofA), into.samples[at + k]);
-                into.weights[at + k] += counts;
-                into.apart[at + k] = Math.fma(counts, Math.abs(apart), into.apart[at + k]);
+                int at,
+                int stride) {
+            for (int i = 0; i < rows * COUNT; i++) {
+                int to = at + i / COUNT * stride + i % COUNT;
+                float apart = b[i] - a[i];
+                float weight = counts[from + i / COUNT * step + i % COUNT] / Math.fma(apart * apart, APART, 1);
+                into.samples[to] = Math.fma(weight, Math.fma(apart, share, a[i]), into.samples[to]);
+                into.weights[to] += weight;
+                into.apart[to] = Math.fma(weight, Math.abs(apart), into.apart[to]);
+            }
+        }
+
+        @Override
+        public void weigh(float[] window, float weight, float[] counts) {
+            for (int i = 0; i < counts.length; i++) {
+                counts[i] = Math.fma(window[i], weight, counts[i]);
             }
         }
     }
@@ -65,24 +85,39 @@ sealed interface BetweenRows {
         public void add(
                 float[] a,
                 float[] b,
+                int rows,
+                float[] counts,
                 int from,
-                float[] across,
-                int acrossAt,
-                float weight,
+                int step,
                 float share,
                 Sums into,
-                int at) {
-            FloatVector ofA = FloatVector.fromArray(EIGHT, a, from);
-            FloatVector apart = FloatVector.fromArray(EIGHT, b, from).sub(ofA);
+                int at,
+                int stride) {
             FloatVector one = FloatVector.broadcast(EIGHT, 1);
-            FloatVector counts = FloatVector.fromArray(EIGHT, across, acrossAt)
-                    .mul(weight)
-                    .div(apart.mul(apart).fma(FloatVector.broadcast(EIGHT, APART), one));
-            FloatVector made = apart.fma(FloatVector.broadcast(EIGHT, share), ofA);
-            counts.fma(made, FloatVector.fromArray(EIGHT, into.samples, at)).intoArray(into.samples, at);
-            FloatVector.fromArray(EIGHT, into.weights, at).add(counts).intoArray(into.weights, at);
-            counts.fma(apart.abs(), FloatVector.fromArray(EIGHT, into.apart, at))
-                    .intoArray(into.apart, at);
+            FloatVector half = FloatVector.broadcast(EIGHT, APART);
+            FloatVector ofB = FloatVector.broadcast(EIGHT, share);
+            for (int y = 0; y < rows; y++) {
+                int to = at + y * stride;
+                FloatVector first = FloatVector.fromArray(EIGHT, a, y * COUNT);
+                FloatVector apart = FloatVector.fromArray(EIGHT, b, y * COUNT).sub(first);
+                FloatVector weight = FloatVector.fromArray(EIGHT, counts, from + y * step)
+                        .div(apart.mul(apart).fma(half, one));
+                weight.fma(apart.fma(ofB, first), FloatVector.fromArray(EIGHT, into.samples, to))
+                        .intoArray(into.samples, to);
+                FloatVector.fromArray(EIGHT, into.weights, to).add(weight).intoArray(into.weights, to);
+                weight.fma(apart.abs(), FloatVector.fromArray(EIGHT, into.apart, to))
+                        .intoArray(into.apart, to);
+            }
+        }
+
+        @Override
+        public void weigh(float[] window, float weight, float[] counts) {
+            FloatVector by = FloatVector.broadcast(EIGHT, weight);
+            for (int i = 0; i < counts.length; i += COUNT) {
+                FloatVector.fromArray(EIGHT, window, i)
+                        .fma(by, FloatVector.fromArray(EIGHT, counts, i))
+                        .intoArray(counts, i);
+            }
         }
     }
 }

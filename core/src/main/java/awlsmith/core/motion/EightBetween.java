@@ -19,6 +19,15 @@ sealed interface EightBetween {
      */
     void of(float[] data, int at, int step, float[] weights, int first, float[] out, int to);
 
+    /**
+     * Rows of eight samples, each between four others across and four down.
+     *
+     * @param at above and left of the first four
+     * @param weights four of them from {@code across} on, four from {@code down} on
+     * @param out gets the rows, one behind the other
+     */
+    void rows(float[] data, int at, int stride, float[] weights, int across, int down, int rows, float[] out);
+
     /** One after the other. */
     record Scalars() implements EightBetween {
         @Override
@@ -28,6 +37,18 @@ sealed interface EightBetween {
                         + weights[first + 1] * data[at + k + step]
                         + weights[first + 2] * data[at + k + 2 * step]
                         + weights[first + 3] * data[at + k + 3 * step];
+            }
+        }
+
+        @Override
+        public void rows(
+                float[] data, int at, int stride, float[] weights, int across, int down, int rows, float[] out) {
+            float[] between = new float[(rows + 3) * COUNT];
+            for (int y = 0; y < rows + 3; y++) {
+                of(data, at + y * stride, 1, weights, across, between, y * COUNT);
+            }
+            for (int y = 0; y < rows; y++) {
+                of(between, y * COUNT, COUNT, weights, down, out, y * COUNT);
             }
         }
     }
@@ -44,6 +65,33 @@ sealed interface EightBetween {
                     .add(FloatVector.fromArray(EIGHT, data, at + 2 * step).mul(weights[first + 2]))
                     .add(FloatVector.fromArray(EIGHT, data, at + 3 * step).mul(weights[first + 3]))
                     .intoArray(out, to);
+        }
+
+        private static FloatVector across(float[] data, int at, float[] weights, int first) {
+            return FloatVector.fromArray(EIGHT, data, at)
+                    .mul(weights[first])
+                    .add(FloatVector.fromArray(EIGHT, data, at + 1).mul(weights[first + 1]))
+                    .add(FloatVector.fromArray(EIGHT, data, at + 2).mul(weights[first + 2]))
+                    .add(FloatVector.fromArray(EIGHT, data, at + 3).mul(weights[first + 3]));
+        }
+
+        @Override
+        public void rows(
+                float[] data, int at, int stride, float[] weights, int across, int down, int rows, float[] out) {
+            FloatVector a = across(data, at, weights, across);
+            FloatVector b = across(data, at + stride, weights, across);
+            FloatVector c = across(data, at + 2 * stride, weights, across);
+            for (int y = 0; y < rows; y++) {
+                FloatVector d = across(data, at + (y + 3) * stride, weights, across);
+                a.mul(weights[down])
+                        .add(b.mul(weights[down + 1]))
+                        .add(c.mul(weights[down + 2]))
+                        .add(d.mul(weights[down + 3]))
+                        .intoArray(out, y * COUNT);
+                a = b;
+                b = c;
+                c = d;
+            }
         }
     }
 }

@@ -43,12 +43,10 @@ public final class PictureBetween {
     private static final float LOST = 0.005f;
     /** Weights below this change nothing that is seen. */
     private static final float LEAST_WEIGHT = 0.02f;
-    /** Squares count up to so many cells from their middle; 1 would be their own samples alone. */
-    private static final float REACH = 1.5f;
-    /** Squares that reach a cell, from one before it to two behind its own number. */
-    private static final int FIRST = -1;
 
-    private static final int LAST = 2;
+    private static final int FIRST = CellMotions.FIRST;
+
+    private static final int LAST = CellMotions.LAST;
 
     private static final EightBetween BETWEEN = EightBetween.of(Lanes.chosen());
     private static final BetweenRows ROWS = BetweenRows.of(Lanes.chosen());
@@ -116,10 +114,6 @@ public final class PictureBetween {
         private final int stepY;
         private final int cellX;
         private final int cellY;
-        /** How much a sample of a square counts by its column, with room behind for eight. */
-        private final float[] across;
-
-        private final float[] down;
 
         PlaneMaker(Padded a, Padded b, Plane out, int left, int top, int stepX, int stepY) {
             this.a = a;
@@ -131,21 +125,6 @@ public final class PictureBetween {
             this.stepY = stepY;
             cellX = motion.stride() / stepX;
             cellY = motion.stride() / stepY;
-            across = window(cellX);
-            down = window(cellY);
-        }
-
-        /** Falling with the distance from each of the squares' middles; each is followed by noughts. */
-        private static float[] window(int cell) {
-            int room = cell + EIGHT;
-            float[] weights = new float[(LAST - FIRST + 1) * room];
-            for (int square = FIRST; square <= LAST; square++) {
-                for (int i = 0; i < cell; i++) {
-                    float away = Math.abs((i + 0.5f) / cell - square);
-                    weights[(square - FIRST) * room + i] = Math.max(0, 1 - away / REACH);
-                }
-            }
-            return weights;
         }
 
         void make(Work work) {
@@ -166,10 +145,10 @@ public final class PictureBetween {
             private final int cells = Math.ceilDiv(left + out.width(), cellX) - firstCell;
             private final int stride = cells * cellX + EIGHT;
             private final BetweenRows.Sums sums = new BetweenRows.Sums(stride * cellY);
-            private final float[] rows = new float[(cellY + TAPS - 1) * EIGHT];
-            private final float[] ofA = new float[EIGHT];
-            private final float[] ofB = new float[EIGHT];
-            private final float[] rowsB = new float[(cellY + TAPS - 1) * EIGHT];
+            private final float[] ofA = new float[cellY * EIGHT];
+            private final float[] ofB = new float[cellY * EIGHT];
+            /** Motions that squares around a cell bring, those nearly alike as one, and how much each of its samples counts. */
+            private final CellMotions motions = new CellMotions(cellX, cellY);
 
             void make(int row) {
                 java.util.Arrays.fill(sums.samples(), 0);
@@ -182,24 +161,17 @@ public final class PictureBetween {
             }
 
             private void cell(int column, int row, int cell) {
-                int own = square(column, row);
-                if (isOne(column, row, own)) {
-                    // whatever the weights, all bring the same
-                    add(column, row, cell, 0, 0, motion.u()[own], motion.v()[own], 1);
-                    return;
-                }
+                motions.clear();
                 for (int down = FIRST; down <= LAST; down++) {
                     for (int across = FIRST; across <= LAST; across++) {
-                        if (isNear(across) || isNear(down)) {
-                            square(column, row, cell, across, down);
+                        if (CellMotions.isOfCell(across) || CellMotions.isOfCell(down)) {
+                            square(column, row, across, down);
                         }
                     }
                 }
-            }
-
-            /** The corners beyond count next to nothing. */
-            private static boolean isNear(int square) {
-                return square == 0 || square == 1;
+                for (int i = 0; i < motions.count(); i++) {
+                    add(column, row, cell, i);
+                }
             }
 
             private int square(int column, int row) {
@@ -207,22 +179,9 @@ public final class PictureBetween {
                         + Math.clamp(column, 0, motion.columns() - 1);
             }
 
-            /** Whether all squares around a cell go one way and fit. */
-            private boolean isOne(int column, int row, int own) {
-                for (int down = FIRST; down <= LAST; down++) {
-                    for (int across = FIRST; across <= LAST; across++) {
-                        int at = square(column + across, row + down);
-                        boolean same = motion.u()[at] == motion.u()[own] && motion.v()[at] == motion.v()[own];
-                        if (!same || common(at) > LEAST_WEIGHT && !isCamera(own)) {
-                            return false;
-                        }
-                    }
-                }
-                return true;
-            }
-
-            private boolean isCamera(int square) {
-                return motion.u()[square] == camera[0] && motion.v()[square] == camera[1];
+            private static float weight(float misfit) {
+                float fit = FITS / (FITS + misfit);
+                return fit * fit;
             }
 
             /** Where nothing fits, as on water, what goes with the picture is as likely. */
@@ -232,61 +191,47 @@ public final class PictureBetween {
                 return lost * lost * weight(motion.cameraMisfit()[square]);
             }
 
-            private void square(int column, int row, int cell, int across, int down) {
+            private void square(int column, int row, int across, int down) {
                 int at = square(column + across, row + down);
-                float fits = weight(motion.misfit()[at]);
-                add(column, row, cell, across, down, motion.u()[at], motion.v()[at], fits);
+                motions.take(motion.u()[at], motion.v()[at], weight(motion.misfit()[at]), across, down);
                 float common = common(at);
-                if (common > LEAST_WEIGHT && !isCamera(at)) {
-                    add(column, row, cell, across, down, camera[0], camera[1], common);
+                if (common > LEAST_WEIGHT) {
+                    motions.take(camera[0], camera[1], common, across, down);
                 }
             }
 
-            private static float weight(float misfit) {
-                float fit = FITS / (FITS + misfit);
-                return fit * fit;
-            }
-
-            /** @param square and line: of the squares around the cell, the one that brings it */
-            private void add(int column, int row, int cell, int square, int line, float du, float dv, float weight) {
+            /** What one motion brings to a cell. */
+            private void add(int column, int row, int cell, int number) {
+                float du = motions.across(number);
+                float dv = motions.down(number);
+                float[] counts = motions.counts(number);
                 float fromX = column * cellX - (share * du + bend[0]) / stepX;
                 float fromY = row * cellY - (share * dv + bend[1]) / stepY;
                 float toX = column * cellX + ((1 - share) * du - bend[0]) / stepX;
                 float toY = row * cellY + ((1 - share) * dv - bend[1]) / stepY;
-                int acrossFrom = (square - FIRST) * (cellX + EIGHT);
-                int downFrom = (line - FIRST) * (cellY + EIGHT);
+                int step = motions.step();
                 for (int x = 0; x < cellX; x += EIGHT) {
-                    int cyA = led(a, fromX + x, fromY, rows);
-                    int cyB = led(b, toX + x, toY, rowsB);
-                    for (int y = 0; y < cellY; y++) {
-                        BETWEEN.of(rows, y * EIGHT, EIGHT, CUBIC, cyA, ofA, 0);
-                        BETWEEN.of(rowsB, y * EIGHT, EIGHT, CUBIC, cyB, ofB, 0);
-                        ROWS.add(
-                                ofA,
-                                ofB,
-                                0,
-                                across,
-                                acrossFrom + x,
-                                weight * down[downFrom + y],
-                                share,
-                                sums,
-                                y * stride + cell * cellX + x);
-                    }
+                    led(a, fromX + x, fromY, ofA);
+                    led(b, toX + x, toY, ofB);
+                    ROWS.add(ofA, ofB, cellY, counts, x, step, share, sums, cell * cellX + x, stride);
                 }
             }
 
-            /** Rows of eight samples, between samples across, and three more of them; where the weights down begin. */
-            private int led(Padded p, float x, float y, float[] into) {
+            /** Rows of eight samples, between samples across and down. */
+            private void led(Padded p, float x, float y, float[] into) {
                 float px = Math.clamp(x, -Padded.PAD + 1, p.width() + Padded.PAD - EIGHT - TAPS);
                 float py = Math.clamp(y, -Padded.PAD + 1, p.height() + Padded.PAD - cellY - TAPS);
-                int x32 = Math.round(px * PARTS);
-                int y32 = Math.round(py * PARTS);
-                int at = p.at(Math.floorDiv(x32, PARTS) - 1, Math.floorDiv(y32, PARTS) - 1);
-                int cx = TAPS * Math.floorMod(x32, PARTS);
-                for (int row = 0; row < cellY + TAPS - 1; row++) {
-                    BETWEEN.of(p.data(), at + row * p.stride(), 1, CUBIC, cx, into, row * EIGHT);
-                }
-                return TAPS * Math.floorMod(y32, PARTS);
+                int right = Math.round(px * PARTS);
+                int down = Math.round(py * PARTS);
+                BETWEEN.rows(
+                        p.data(),
+                        p.at(Math.floorDiv(right, PARTS) - 1, Math.floorDiv(down, PARTS) - 1),
+                        p.stride(),
+                        CUBIC,
+                        TAPS * Math.floorMod(right, PARTS),
+                        TAPS * Math.floorMod(down, PARTS),
+                        cellY,
+                        into);
             }
 
             private void write(int row) {

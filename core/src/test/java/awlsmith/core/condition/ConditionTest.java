@@ -18,6 +18,7 @@ import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.ModelSuggestion;
+import awlsmith.core.recipe.Step;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -240,8 +241,23 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(24);
+        assertThat(condition.findings()).hasSize(25);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
+    }
+
+    /** Twelve frames a second stutter, and become twice as many behind all else; of drawings they are meant so. */
+    @Test
+    void lowRatesAreFoundAndMadeFluent() {
+        Paint goes = (n, x, y) -> wall(n, x, y) + 0.02 * Math.sin(0.9 * x + 1.7 * y + 2.3 * n);
+        var notes = new Examiner(new Painted(24, goes), 12, new PlanePool(0)).examine(Work.alone(), done -> {});
+        var condition = new Judge(notes).condition();
+        assertThat(condition.finding("slow").isNoticed()).isTrue();
+        assertThat(condition.finding("slow").words()).isEqualTo("12 frames a second: motion stutters");
+        var last = Suggestion.of(condition, FORMAT, NOTHING).parts().getLast();
+        assertThat(last.step()).isEqualTo(Step.of("rate", Map.of("rate", "2x", "frames", "made")));
+        assertThat(TimeFindings.slow(12, true).isNoticed()).isFalse();
+        assertThat(TimeFindings.slow(18, false).isNoticed()).isFalse();
+        assertThat(TimeFindings.slow(8, false).severity()).isEqualTo(1);
     }
 
     /** Dots in flat colours are told, and smoothed before a model for drawings enlarges. */

@@ -215,12 +215,22 @@ class PictureBetweenTest {
         scalar.slopes(a, b, 0.3f, one);
         vector.slopes(a, b, 0.3f, other);
         assertThat(other).isEqualTo(one);
-        var sums = new BetweenRows.Sums(30);
-        var same = new BetweenRows.Sums(30);
+        var sums = new BetweenRows.Sums(80);
+        var same = new BetweenRows.Sums(80);
+        float[] other8 = java.util.Arrays.copyOfRange(data, 300, 364);
         for (int at : new int[] {0, 5, 9}) {
-            BetweenRows.of(Lanes.SCALAR).add(data, data, at, data, 100 + at, 0.7f, 0.2f, sums, at);
-            BetweenRows.of(Lanes.VECTOR).add(data, data, at, data, 100 + at, 0.7f, 0.2f, same, at);
+            BetweenRows.of(Lanes.SCALAR).add(data, other8, 3, data, 100 + at, 9, 0.2f, sums, at, 11);
+            BetweenRows.of(Lanes.VECTOR).add(data, other8, 3, data, 100 + at, 9, 0.2f, same, at, 11);
         }
+        float[] counts = other8.clone();
+        BetweenRows.of(Lanes.SCALAR).weigh(data, 0.7f, counts);
+        BetweenRows.of(Lanes.VECTOR).weigh(data, 0.7f, other8);
+        assertThat(other8).isEqualTo(counts);
+        float[] plain = new float[40];
+        float[] quick = new float[40];
+        EightBetween.of(Lanes.SCALAR).rows(data, 7, 20, data, 200, 300, 5, plain);
+        EightBetween.of(Lanes.VECTOR).rows(data, 7, 20, data, 200, 300, 5, quick);
+        assertThat(quick).isEqualTo(plain);
         assertThat(same.samples()).isEqualTo(sums.samples());
         assertThat(same.weights()).isEqualTo(sums.weights());
         assertThat(same.apart()).isEqualTo(sums.apart());
