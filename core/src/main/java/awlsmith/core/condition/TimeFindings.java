@@ -40,10 +40,8 @@ final class TimeFindings {
                 rate,
                 "frames/s",
                 severity,
-                String.format(
-                        Locale.ROOT,
-                        severity < Finding.NOTICED ? "%.4g frames a second" : "%.4g frames a second: motion stutters",
-                        rate),
+                String.format(Locale.ROOT, rate == Math.rint(rate) ? "%.0f" : "%.2f", rate)
+                        + (severity < Finding.NOTICED ? " frames a second" : " frames a second: motion stutters"),
                 "frames a second, without those that only repeat (common practice, no source)");
     }
 

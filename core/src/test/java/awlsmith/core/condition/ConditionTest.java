@@ -19,6 +19,7 @@ import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.ModelSuggestion;
 import awlsmith.core.recipe.Step;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
