@@ -113,12 +113,7 @@ public final class Judge {
         findings.add(FilmFindings.scratches(notes.film(), scan.isInterlaced()));
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
-        findings.add(TimeFindings.slow(
-                notes.rate()
-                        * (1
-                                - (double) repeats.size()
-                                        / Math.max(1, notes.frames().size())),
-                drawn));
+        findings.add(slow(drawn));
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
         findings.add(contrast());
@@ -139,6 +134,13 @@ public final class Judge {
                 bell(),
                 smear(),
                 size.repeated());
+    }
+
+    /** Drawings are often shown twice each, and meant so; a single picture does not move. */
+    private Finding slow(boolean drawn) {
+        int count = notes.frames().size();
+        double differ = 1 - (double) repeats.size() / Math.max(1, count);
+        return TimeFindings.slow(notes.rate() * differ, drawn || count < 2);
     }
 
     private Finding noise() {

@@ -31,9 +31,9 @@ final class TimeFindings {
                 "mean light that rises or falls steadily out of or into black or white (common practice, no source)");
     }
 
-    /** @param rate frames a second that differ from each other; @param drawn drawings are often shown twice each, and meant so */
-    static Finding slow(double rate, boolean drawn) {
-        double severity = drawn ? 0 : (FLUENT - rate) / STUTTERS;
+    /** @param rate frames a second that differ from each other; @param meant whether that is no fault */
+    static Finding slow(double rate, boolean meant) {
+        double severity = meant ? 0 : (FLUENT - rate) / STUTTERS;
         return new Finding(
                 "slow",
                 "Low rate",

@@ -256,6 +256,8 @@ class ConditionTest {
         assertThat(condition.finding("slow").words()).isEqualTo("12 frames a second: motion stutters");
         var last = Suggestion.of(condition, FORMAT, NOTHING).parts().getLast();
         assertThat(last.step()).isEqualTo(Step.of("rate", Map.of("rate", "2x", "frames", "made")));
+        var still = new Examiner(new Painted(1, goes), 5, new PlanePool(0)).examine(Work.alone(), done -> {});
+        assertThat(new Judge(still).condition().finding("slow").isNoticed()).isFalse();
         assertThat(TimeFindings.slow(12, true).isNoticed()).isFalse();
         assertThat(TimeFindings.slow(18, false).isNoticed()).isFalse();
         assertThat(TimeFindings.slow(8, false).severity()).isEqualTo(1);
