@@ -78,7 +78,10 @@ public final class Retiming {
         say(
                 "Where what is left out moves on evenly nobody can do much better; a shaken camera does not, and water never looks the same twice: there all ways are far from the truth.");
         say("");
-        orders(sources.stream().filter(one -> one.from() == 0).toList());
+        List<Source> begun = sources.stream().filter(one -> one.from() == 0).toList();
+        orders(begun);
+        say("");
+        dust(begun);
     }
 
     private static final int ORDERED = 17;
@@ -113,6 +116,21 @@ public final class Retiming {
                     before.frames().size() / before.rate(),
                     mean(wanted, behind.frames()),
                     behind.frames().size() / behind.rate()));
+        }
+    }
+
+    private void dust(List<Source> sources) {
+        say("## Dust, by the same motion");
+        say("");
+        say(Dusting.words());
+        say("");
+        say("| clip | left of the spots | changed elsewhere | frames a second |");
+        say("|---|---|---|---|");
+        for (Source source : sources) {
+            Dusting.Result result = new Dusting(scratch).of(source.file());
+            say(Figures.text(
+                    "| %s | %.0f %% | %d | %.1f |",
+                    source.name(), 100 * result.share(), result.elsewhere(), result.rate()));
         }
     }
 

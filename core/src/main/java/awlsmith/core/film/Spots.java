@@ -29,8 +29,6 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
     private static final double MOST = 0.03;
     /** Neighbours that differ by more than this share of the spot's height are no witnesses. */
     private static final float AGREE = 0.5f;
-    /** Squares on each side for the median of motion: dust must not lead it. */
-    private static final int STEADY = 2;
 
     private static final int RIM = 4;
     /** Around a spot the neighbours fit within this share of its height, or their motion was not found. */
@@ -45,8 +43,8 @@ public record Spots(Plane share, Plane filling, boolean[] after, int count, Flow
      * @param largest width or height of the largest spot, samples
      */
     public static Spots find(Plane before, Plane here, Plane after, float least, int largest, Work work) {
-        Flow back = FlowFinder.find(here, before, STEADY, work);
-        Flow on = FlowFinder.find(here, after, STEADY, work);
+        Flow back = FlowFinder.find(here, before, work);
+        Flow on = FlowFinder.find(here, after, work);
         Plane a = evened(back.warp(before, work), here);
         Plane b = evened(on.warp(after, work), here);
         return new Search(here, a, b, least, largest, work).spots(back, on);

@@ -23,7 +23,7 @@ public final class BetweenFinder {
     /** Pictures are made no smaller than this on their shorter side. */
     private static final int LEAST = 16;
     /** Wider than this, squares of twice the size tell as much (measured, docs/decisions). */
-    private static final int FINEST_WIDTH = 480;
+    private static final int FINEST_WIDTH = 400;
     /** Rows of squares that are gone through one after the other; fixed, so that threads do not change the result. */
     private static final int STRIPE = 8;
 

@@ -47,7 +47,7 @@ class FlowFinderTest {
     void aShiftIsFoundToATenthOfASample(double u, double v) {
         Plane from = drawn(200, 150, (x, y) -> new double[] {x, y});
         Plane to = drawn(200, 150, (x, y) -> new double[] {x - u, y - v});
-        Flow flow = FlowFinder.find(from, to, 1, Work.alone());
+        Flow flow = FlowFinder.find(from, to, Work.alone());
         assertThat(error(flow, (x, y) -> new double[] {u, v}, 24)).isLessThan(0.1);
     }
 
@@ -64,7 +64,7 @@ class FlowFinderTest {
         Place moved =
                 (x, y) -> new double[] {120 + c * (x - 120) - d * (y - 90) - x, 90 + d * (x - 120) + c * (y - 90) - y};
         Plane from = drawn(240, 180, (x, y) -> new double[] {x, y});
-        Flow flow = FlowFinder.find(from, drawn(240, 180, after), 1, Work.alone());
+        Flow flow = FlowFinder.find(from, drawn(240, 180, after), Work.alone());
         assertThat(error(flow, moved, 16)).isLessThan(0.2);
     }
 
@@ -72,7 +72,7 @@ class FlowFinderTest {
     void aPictureLargerThanTheFinestSearchIsStillExact() {
         Plane from = drawn(900, 300, (x, y) -> new double[] {x / 3.0, y / 3.0});
         Plane to = drawn(900, 300, (x, y) -> new double[] {(x - 9) / 3.0, (y + 5) / 3.0});
-        assertThat(error(FlowFinder.find(from, to, 1, Work.alone()), (x, y) -> new double[] {9, -5}, 30))
+        assertThat(error(FlowFinder.find(from, to, Work.alone()), (x, y) -> new double[] {9, -5}, 30))
                 .isLessThan(0.25);
     }
 
@@ -85,7 +85,7 @@ class FlowFinderTest {
                 from.set(x, y, 1);
             }
         }
-        Flow flow = FlowFinder.find(from, to, 2, Work.alone());
+        Flow flow = FlowFinder.find(from, to, Work.alone());
         assertThat(flow.u().at(104, 74)).isBetween(3.5f, 4.5f);
         assertThat(flow.v().at(104, 74)).isBetween(0.5f, 1.5f);
     }
@@ -97,7 +97,7 @@ class FlowFinderTest {
         for (int i = 0; i < to.data().length; i++) {
             to.data()[i] += 0.1f;
         }
-        assertThat(error(FlowFinder.find(from, to, 1, Work.alone()), (x, y) -> new double[] {0, 0}, 8))
+        assertThat(error(FlowFinder.find(from, to, Work.alone()), (x, y) -> new double[] {0, 0}, 8))
                 .isLessThan(0.05);
     }
 
@@ -105,7 +105,7 @@ class FlowFinderTest {
     void warpingByTheFlowBringsThePictureBack() {
         Plane from = drawn(200, 150, (x, y) -> new double[] {x, y});
         Plane to = drawn(200, 150, (x, y) -> new double[] {x - 5.5, y + 2.5});
-        Flow flow = FlowFinder.find(from, to, 1, Work.alone());
+        Flow flow = FlowFinder.find(from, to, Work.alone());
         Plane back = flow.warp(to, Work.alone());
         double sum = 0;
         for (int y = 20; y < 130; y++) {
@@ -131,8 +131,8 @@ class FlowFinderTest {
         Plane from = drawn(333, 187, (x, y) -> new double[] {x, y});
         Plane to = drawn(333, 187, (x, y) -> new double[] {x * 1.01 - 3, y + 2});
         try (var pool = Executors.newFixedThreadPool(3)) {
-            Flow one = FlowFinder.find(from, to, 2, Work.alone());
-            Flow many = FlowFinder.find(from, to, 2, new Work(pool, 3, new Cancel()));
+            Flow one = FlowFinder.find(from, to, Work.alone());
+            Flow many = FlowFinder.find(from, to, new Work(pool, 3, new Cancel()));
             assertThat(many.u().packed()).isEqualTo(one.u().packed());
             assertThat(many.v().packed()).isEqualTo(one.v().packed());
         }
@@ -140,9 +140,9 @@ class FlowFinderTest {
 
     @Test
     void tinyPicturesStandStillAndUnlikeOnesAreRefused() {
-        Flow still = FlowFinder.find(Plane.of(9, 40), Plane.of(9, 40), 1, Work.alone());
+        Flow still = FlowFinder.find(Plane.of(9, 40), Plane.of(9, 40), Work.alone());
         assertThat(still.u().packed()).containsOnly(0);
-        assertThatThrownBy(() -> FlowFinder.find(Plane.of(32, 32), Plane.of(32, 31), 1, Work.alone()))
+        assertThatThrownBy(() -> FlowFinder.find(Plane.of(32, 32), Plane.of(32, 31), Work.alone()))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("32x31");
     }
