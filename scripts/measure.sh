@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
+# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone, likewise noise, compression, orders); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
@@ -20,7 +20,7 @@ if [ "${1:-}" = --preparing ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Preparing "$root/docs/preparing.md" "$home/packages" "$home/media/demo"
 fi
 if [ "${1:-}" = --cleaning ]; then
-  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Cleaning "$root/docs/cleaning.md" "$home/packages" "$home/media/demo" ${2:+"$2"}
+  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Cleaning "$root/docs/cleaning.md" "$home/packages" "$home/media/demo" "${@:2}"
 fi
 if [ "${1:-}" = --detail ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Detailing "$root/docs/detail.md" "$home/packages" "$home/media/demo"

@@ -8,9 +8,11 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import java.util.Set;
 
 /**
  * How well noise of known strength is taken out, beside FFmpeg's filters, each at the best of several settings, on the same files; then what
@@ -65,36 +67,63 @@ public final class Cleaning {
                     List.of("atadenoise=0a=S*0.004:0b=S*0.02", "atadenoise=0a=S*0.01:0b=S*0.05"),
                     FRAMES));
 
-    private static final String TIMES = "times";
+    /** What the report is made of, each beginning with a heading. */
+    private enum Part {
+        NOISE("## Noise"),
+        COMPRESSION("## Compression"),
+        ORDERS("## Orders"),
+        TIMES("## Time");
+
+        private final String heading;
+
+        Part(String heading) {
+            this.heading = heading;
+        }
+
+        /** This part of a report. */
+        private String of(String document) {
+            int from = this == NOISE ? 0 : document.indexOf(heading);
+            int end = this == TIMES ? document.length() : document.indexOf(values()[ordinal() + 1].heading);
+            return document.substring(from, end);
+        }
+    }
 
     /**
-     * Arguments: the report's file, a folder to keep fetched packages in, the folder of the demo footage; with "times" behind them the time
-     * alone is measured anew, and the rest of the report stays.
+     * Arguments: the report's file, a folder to keep fetched packages in, the folder of the demo footage; names of parts behind them are
+     * measured anew alone, and the rest of the report stays.
      */
     public static void main(String[] arguments) throws IOException {
         Path document = Path.of(arguments[0]);
-        List<String> report;
+        Set<Part> anew = EnumSet.noneOf(Part.class);
+        for (String name : List.of(arguments).subList(3, arguments.length)) {
+            anew.add(Part.valueOf(name.toUpperCase(Locale.ROOT)));
+        }
+        String kept = anew.isEmpty() ? "" : Files.readString(document);
+        var made = new StringBuilder();
         try (var scratch = new Scratch()) {
-            var cleaning = new Cleaning(scratch);
             var packages = new PackageCache(Path.of(arguments[1]));
             Path demo = Path.of(arguments[2]);
             var sources = List.of(
                     new Source("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi")),
                     new Source("Megamind.avi", packages.file("opencv-doc", EXAMPLES + "Megamind.avi")),
                     new Source("deck walk, truth", demo.resolve("truth").resolve("deck-walk.mp4")));
-            if (arguments.length > 3 && arguments[3].equals(TIMES)) {
-                String kept = Files.readString(document);
-                String times = String.join("\n", new Paces(scratch).report(sources.getFirst()));
-                Files.writeString(document, kept.substring(0, kept.indexOf("\n## Time")) + times + "\n");
-                return;
+            for (Part part : Part.values()) {
+                made.append(
+                        anew.isEmpty() || anew.contains(part)
+                                ? String.join("\n", measured(part, scratch, sources)) + "\n"
+                                : part.of(kept));
             }
-            cleaning.noise(sources);
-            report = cleaning.report;
-            report.addAll(new Repairing(scratch).report(sources));
-            report.addAll(new Ordering(scratch).report(sources));
-            report.addAll(new Paces(scratch).report(sources.getFirst()));
         }
-        Files.writeString(document, String.join("\n", report) + "\n");
+        Files.writeString(document, made);
+    }
+
+    private static List<String> measured(Part part, Scratch scratch, List<Source> sources) {
+        return switch (part) {
+            case NOISE -> new Cleaning(scratch).noise(sources);
+            case COMPRESSION -> new Repairing(scratch).report(sources);
+            case ORDERS -> new Ordering(scratch).report(sources);
+            case TIMES -> new Paces(scratch).report(sources.getFirst());
+        };
     }
 
     private void say(String line) {
@@ -102,7 +131,7 @@ public final class Cleaning {
         System.err.println(line);
     }
 
-    private void noise(List<Source> sources) {
+    private List<String> noise(List<Source> sources) {
         say("# Cleaning");
         say("");
         say("Made by `./awlsmith measure --cleaning`; do not edit. PSNR-Y in dB against the truth, without an edge of "
@@ -140,6 +169,7 @@ public final class Cleaning {
         say("|---|---|---|---|---|---|---|---|---|");
         calm.forEach(this::say);
         say("");
+        return report;
     }
 
     private void row(String name, Path truth, double sigma, Kind kind) {
