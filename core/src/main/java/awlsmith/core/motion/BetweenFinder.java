@@ -22,8 +22,11 @@ public final class BetweenFinder {
     private static final int STRIDE = SIDE / 2;
     /** Pictures are made no smaller than this on their shorter side. */
     private static final int LEAST = 16;
-    /** Wider than this, squares of twice the size tell as much (measured, docs/decisions). */
-    private static final int FINEST_WIDTH = 400;
+    /** Wider than this, half the size tells as much (docs/decisions)... */
+    private static final int HALVED_FROM = 400;
+    /** ...and wider than this, what is left is halved again, for time's sake. */
+    private static final int FINEST_WIDTH = 640;
+
     /** Rows of squares that are gone through one after the other; fixed, so that threads do not change the result. */
     private static final int STRIPE = 8;
 
@@ -49,8 +52,8 @@ public final class BetweenFinder {
     private static final double FADED = 3.0 / 255;
 
     private static final double MOST_GAIN = 3;
-    /** In the picture of a quarter of the finest's size all places up to so many of its samples away are tried... */
-    private static final int SEARCHED = 2;
+    /** In the first picture no wider than this all places up to so many of its samples away are tried... */
+    private static final int SEARCHED_WIDTH = 100;
 
     private static final int ALL = 3;
     /** ...where nothing else fits this well, luma. */
@@ -67,6 +70,11 @@ public final class BetweenFinder {
 
     /** @param from the earlier picture; @param to the later one, as large */
     public BetweenFinder(Plane from, Plane to, Work work) {
+        this(from, to, FINEST_WIDTH, work);
+    }
+
+    /** @param finestWidth of the largest picture that is looked at */
+    BetweenFinder(Plane from, Plane to, int finestWidth, Work work) {
         if (from.width() != to.width() || from.height() != to.height()) {
             throw new IllegalArgumentException(
                     "motion between " + from.width() + "x" + from.height() + " and " + to.width() + "x" + to.height());
@@ -75,7 +83,7 @@ public final class BetweenFinder {
         int finest = 1;
         Padded a = even(from);
         Padded b = even(to);
-        while (a.width() > FINEST_WIDTH) {
+        while (a.width() > finestWidth || finest == 1 && a.width() > HALVED_FROM) {
             a = halved(a);
             b = halved(b);
             finest *= 2;
@@ -142,8 +150,12 @@ public final class BetweenFinder {
     /** The motion seen at a moment. @param share of the time from the first to the second, 0..1 */
     public MotionBetween at(float share) {
         Level level = null;
+        int searched = 0;
+        while (searched < first.size() - 1 && first.get(searched).width() > SEARCHED_WIDTH) {
+            searched++;
+        }
         for (int k = first.size() - 1; k >= 0; k--) {
-            level = new Level(first.get(k), second.get(k), share, level, k == SEARCHED);
+            level = new Level(first.get(k), second.get(k), share, level, k == searched);
             level.find();
         }
         return level.result();

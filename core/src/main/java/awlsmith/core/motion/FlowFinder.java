@@ -17,6 +17,8 @@ public final class FlowFinder {
     private static final float FITS = 1 / 255f;
 
     private static final int BAND = 16;
+    /** Finer than this dust needs no motion. */
+    private static final int FINEST_WIDTH = 400;
     /** Squares on each side for the middle of motion. */
     private static final int STEADY = 2;
 
@@ -24,7 +26,7 @@ public final class FlowFinder {
 
     /** @throws IllegalArgumentException when the pictures are not of one size */
     public static Flow find(Plane from, Plane to, Work work) {
-        var finder = new BetweenFinder(from, to, work);
+        var finder = new BetweenFinder(from, to, FINEST_WIDTH, work);
         Plane u = Plane.of(from.width(), from.height());
         Plane v = Plane.of(from.width(), from.height());
         if (Math.min(from.width(), from.height()) >= LEAST) {
