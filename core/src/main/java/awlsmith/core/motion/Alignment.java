@@ -4,7 +4,6 @@ import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.Kernel;
 
 /**
  * Lays neighbouring pictures over a part of this one, square by square, for nets that read several frames: each square of 8x8 shows
@@ -37,9 +36,9 @@ public final class Alignment {
     private static final double STILL_NOISE = 1.06;
 
     private static final int PARTS = 8;
-    private static final float[] CUBIC = cubic(PARTS);
+    private static final float[] CUBIC = EightBetween.cubic(PARTS);
     /** For planes of halved size, where an eighth is a sixteenth. */
-    private static final float[] FINER = cubic(2 * PARTS);
+    private static final float[] FINER = EightBetween.cubic(2 * PARTS);
 
     private static final SquareMisfit MISFIT = SquareMisfit.chosen();
     private static final EightBetween BETWEEN = EightBetween.of(Lanes.chosen());
@@ -448,16 +447,5 @@ public final class Alignment {
             System.arraycopy(
                     other.data(), other.at(from, row), out.data(), out.row(row - top) + from - left, end - from);
         }
-    }
-
-    /** Catmull-Rom's four weights for each part of a sample. */
-    private static float[] cubic(int parts) {
-        float[] all = new float[4 * parts];
-        for (int i = 0; i < parts; i++) {
-            for (int k = 0; k < 4; k++) {
-                all[4 * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / parts);
-            }
-        }
-        return all;
     }
 }

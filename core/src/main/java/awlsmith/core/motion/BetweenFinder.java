@@ -345,6 +345,9 @@ public final class BetweenFinder {
             private float likeV;
             private float bestU;
             private float bestV;
+            /** Misfit of the best, and with what being unlike costs. */
+            private float bestFit;
+
             private float best;
 
             void take(int column, int row) {
@@ -374,32 +377,45 @@ public final class BetweenFinder {
                 return PAIR.misfit(ofFirst(du, dv), ofSecond(du, dv)) / (SIDE * SIDE);
             }
 
-            private float cost(float du, float dv) {
+            private float cost(float fit, float du, float dv) {
                 float away = Math.abs(du - likeU) + Math.abs(dv - likeV);
-                return misfit(du, dv) + Math.min(UNLIKE_MOST, UNLIKE * away);
+                return fit + Math.min(UNLIKE_MOST, UNLIKE * away);
+            }
+
+            private void begin(float fit, float du, float dv) {
+                bestU = du;
+                bestV = dv;
+                bestFit = fit;
+                best = cost(fit, du, dv);
             }
 
             private boolean attempt(float du, float dv) {
                 if (du == bestU && dv == bestV) {
                     return false;
                 }
-                float now = cost(du, dv);
+                float fit = misfit(du, dv);
+                float now = cost(fit, du, dv);
                 if (now >= best) {
                     return false;
                 }
                 best = now;
+                bestFit = fit;
                 bestU = du;
                 bestV = dv;
                 return true;
+            }
+
+            private void put(int at) {
+                u[at] = bestU;
+                v[at] = bestV;
+                misfit[at] = bestFit;
             }
 
             void forth(int column, int row, int low) {
                 int at = row * columns + column;
                 take(column, row);
                 // what does not move stays to the sample: lettering, borders, a held camera
-                bestU = 0;
-                bestV = 0;
-                best = cost(0, 0);
+                begin(misfit(0, 0), 0, 0);
                 attempt(likeU, likeV);
                 attemptStart(column - 2, row);
                 attemptStart(column + 2, row);
@@ -412,9 +428,7 @@ public final class BetweenFinder {
                     searchAll();
                 }
                 refine();
-                u[at] = bestU;
-                v[at] = bestV;
-                misfit[at] = misfit(bestU, bestV);
+                put(at);
             }
 
             /** All places around: spokes and ropes go another way than what lies behind them, which is all that the coarser picture sees. */
@@ -429,17 +443,13 @@ public final class BetweenFinder {
             void back(int column, int row, int high) {
                 int at = row * columns + column;
                 take(column, row);
-                bestU = u[at];
-                bestV = v[at];
-                best = cost(bestU, bestV);
+                begin(misfit[at], u[at], v[at]);
                 boolean moved = attemptFound(column + 1, row, 0, high);
                 moved |= attemptFound(column, row + 1, 0, high);
                 moved |= attemptFound(column - 1, row + 1, 0, high);
                 if (moved) {
                     refine();
-                    u[at] = bestU;
-                    v[at] = bestV;
-                    misfit[at] = misfit(bestU, bestV);
+                    put(at);
                 }
             }
 
@@ -464,7 +474,6 @@ public final class BetweenFinder {
                 }
                 float du = bestU;
                 float dv = bestV;
-                float least = misfit(du, dv);
                 for (int step = 0; step < STEPS; step++) {
                     PAIR.slopes(ofFirst(du, dv), ofSecond(du, dv), share, sums);
                     float xx = sums[0] + STEADY;
@@ -478,10 +487,10 @@ public final class BetweenFinder {
                         return;
                     }
                     float now = misfit(du, dv);
-                    if (!(now < least)) {
+                    if (!(now < bestFit)) {
                         return;
                     }
-                    least = now;
+                    bestFit = now;
                     bestU = du;
                     bestV = dv;
                     if (su * su + sv * sv < DONE) {

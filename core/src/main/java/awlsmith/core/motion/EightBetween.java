@@ -1,6 +1,7 @@
 package awlsmith.core.motion;
 
 import awlsmith.core.picture.Lanes;
+import awlsmith.core.resample.Kernel;
 import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.VectorSpecies;
 
@@ -10,6 +11,17 @@ sealed interface EightBetween {
 
     static EightBetween of(Lanes lanes) {
         return lanes == Lanes.VECTOR ? new Vectors() : new Scalars();
+    }
+
+    /** Catmull-Rom's four weights for each part of a sample. */
+    static float[] cubic(int parts) {
+        float[] all = new float[4 * parts];
+        for (int i = 0; i < parts; i++) {
+            for (int k = 0; k < 4; k++) {
+                all[4 * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / parts);
+            }
+        }
+        return all;
     }
 
     /**

@@ -22,16 +22,6 @@ public record MotionBetween(
         return side / 2;
     }
 
-    /** Where a column of squares begins. */
-    public int left(int column) {
-        return (column - 1) * stride();
-    }
-
-    /** Where a row of squares begins. */
-    public int top(int row) {
-        return (row - 1) * stride();
-    }
-
     /**
      * How torn the motion is, 0..1: the share of squares that go another way than the one beside them, by an eighth of their side. Within a scene
      * it is about a tenth at most, between two scenes half (measured on clips of opencv-doc and the demo).

@@ -6,7 +6,6 @@ import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.Kernel;
 import java.util.List;
 
 /**
@@ -31,7 +30,7 @@ public final class PictureBetween {
     private static final int EIGHT = BetweenRows.COUNT;
     private static final int TAPS = 4;
     private static final int PARTS = 32;
-    private static final float[] CUBIC = cubic();
+    private static final float[] CUBIC = EightBetween.cubic(PARTS);
     /** Added to a square's misfit, luma, before what it is divided by: fits better than this are all as good. */
     private static final float FITS = 0.02f;
     /** Both pictures this far apart are in doubt, luma, and wholly so beyond the other. */
@@ -262,16 +261,5 @@ public final class PictureBetween {
                 return made + doubted * (plain - made);
             }
         }
-    }
-
-    /** Catmull-Rom's four weights for each part of a sample. */
-    private static float[] cubic() {
-        float[] all = new float[TAPS * PARTS];
-        for (int i = 0; i < PARTS; i++) {
-            for (int k = 0; k < TAPS; k++) {
-                all[TAPS * i + k] = (float) Kernel.CATMULL_ROM.at(k - 1 - (double) i / PARTS);
-            }
-        }
-        return all;
     }
 }

@@ -161,6 +161,22 @@ class PictureBetweenTest {
         }
     }
 
+    /** Light that no motion explains: as it is found, mixed, or the nearer picture's. */
+    @Test
+    void inDoubtItIsDoneAsChosen() {
+        Format grey = Clips.format(64, 48, Chroma.GREY);
+        Frame first = new Frame(grey, grey.whole(), List.of(Plane.of(64, 48).fill(0.2f)), 0, Rational.ZERO);
+        Frame second = new Frame(grey, grey.whole(), List.of(Plane.of(64, 48).fill(0.8f)), 1, Rational.ONE);
+        MotionBetween motion = new BetweenFinder(first.light(), second.light(), Work.alone()).at(0.5f);
+        for (Doubt doubt : Doubt.values()) {
+            Frame out = Frame.blank(grey, grey.whole(), 1, Rational.ONE, new PlanePool(0));
+            new PictureBetween(motion, 0.3f, new float[2], doubt)
+                    .make(Around.of(first), Around.of(second), out, Work.alone());
+            float wanted = doubt == Doubt.NEARER ? 0.2f : 0.38f;
+            assertThat(out.plane(0).at(30, 20)).as("%s", doubt).isCloseTo(wanted, within(1e-5f));
+        }
+    }
+
     @Test
     void partsAndThreadsGiveTheSameBits() {
         List<Frame> all = clip();

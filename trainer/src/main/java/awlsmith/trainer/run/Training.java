@@ -103,16 +103,7 @@ public final class Training {
             try (Trainer trainer = model.newTrainer(config);
                     Critic critic = critic()) {
                 trainer.initialize(new Shape(BATCH, shape.in(), SIDE / shape.step(), SIDE / shape.step()));
-                net.fill(
-                        start == null
-                                ? null
-                                : OnnxFile.read(start)
-                                        .narrowed(Math.min(
-                                                shape.channels(),
-                                                OnnxFile.read(start).shape().channels()))
-                                        .widened(shape.planes())
-                                        .deepened(shape.blocks(), seed),
-                        seed);
+                net.fill(start == null ? null : begun(start), seed);
                 Weights mean = net.weights();
                 double sum = 0;
                 long sumOf = 0;
@@ -161,6 +152,14 @@ public final class Training {
         return loss.critic() == 0
                 ? null
                 : new Critic(folder, Critic.shape(BATCH, shape.out(), SIDE / shape.step()), tracker(), seed);
+    }
+
+    /** The weights in a file, in this run's shape. */
+    private Weights begun(Path start) throws IOException {
+        Weights weights = OnnxFile.read(start);
+        return weights.narrowed(Math.min(shape.channels(), weights.shape().channels()))
+                .widened(shape.planes())
+                .deepened(shape.blocks(), seed);
     }
 
     /** How long the model in a file was trained. */
