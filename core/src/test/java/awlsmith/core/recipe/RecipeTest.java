@@ -8,6 +8,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Placement;
 import java.util.List;
@@ -229,5 +230,20 @@ class RecipeTest {
             }
             assertThat(kind.summary(new Settings(Map.of()), given)).isNotBlank();
         }
+    }
+
+    /** Motion needs whole frames, and pictures in which there is something to follow. */
+    @Test
+    void framesBetweenAreNotMadeOfWhatHasNoMotionToFind() {
+        var made = new Recipe(List.of(Step.parse("rate rate=2x frames=made")));
+        Format small = new Format(20, 64, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        assertThatThrownBy(() -> made.on(Material.of(small)).output())
+                .hasMessageContaining("20x64")
+                .hasMessageContaining("at least 32 pixels");
+        Format woven =
+                new Format(64, 64, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE, Scan.TOP_FIRST);
+        assertThatThrownBy(() -> made.on(Material.of(woven)).output())
+                .hasMessageContaining("interlaced")
+                .hasMessageContaining("Deinterlace before");
     }
 }
