@@ -17,6 +17,9 @@ final class Generated {
     /** Of what the surfaces lost. */
     private static final float SWIMMING = 1.1f;
 
+    /** Luma, of the texture that surfaces bear which never had any. */
+    private static final float EVERYWHERE = 0.03f;
+
     private static final double BENT = 0.45;
     /** Radians a frame; after half a circle all is its opposite. */
     private static final double TURN = 0.55;
@@ -44,7 +47,7 @@ final class Generated {
             for (int x = 0; x < made.width(); x++) {
                 double texture =
                         cos * one.octaves(x * 0.33, y * 0.33, 2, 0.7) + sin * other.octaves(x * 0.33, y * 0.33, 2, 0.7);
-                made.set(x, y, (float) (calm.at(x, y) + SWIMMING * lost(clean, calm, x, y) * texture));
+                made.set(x, y, (float) (calm.at(x, y) + (SWIMMING * lost(clean, calm, x, y) + EVERYWHERE) * texture));
             }
         }
     }

@@ -17,6 +17,7 @@ import awlsmith.core.measure.Levels;
 import awlsmith.core.measure.NoiseLevel;
 import awlsmith.core.measure.Seams;
 import awlsmith.core.measure.StairSteps;
+import awlsmith.core.measure.Swim;
 import awlsmith.core.measure.TrueSize;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
@@ -311,7 +312,9 @@ public final class Examiner {
         return new FilmNote(
                 here.frame().number(),
                 spots.count(),
-                Scratches.find(here.luma(), DUST / 2, work).size());
+                Scratches.find(here.luma(), DUST / 2, work).size(),
+                Swim.between(
+                        before.luma(), after.luma(), NoiseLevel.of(after.luma()).level(), work));
     }
 
     private Sample sample(Looked here) {

@@ -114,6 +114,7 @@ public final class Judge {
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
         findings.add(slow(drawn));
+        findings.add(TimeFindings.swim(notes.film()));
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
         findings.add(contrast());

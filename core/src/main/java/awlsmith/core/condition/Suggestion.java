@@ -29,6 +29,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
     private static final List<String> WITHOUT_STEP =
             List.of("colour-noise", "black", "white", "cast", "flat", "loudness", "floor", "hum", "clipping");
 
+    /** Models for what a program made. */
+    private static final String GENERATED = "generated";
+
     /** Per cent of the range left below and above what is used. */
     private static final double LEVELS_ROOM = 2;
     /** Used so much over the whole clip, the range is not worth stretching. */
@@ -339,6 +342,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return (side + 1) & -2;
     }
 
+    private static boolean isThere(String family) {
+        return Models.families().stream().anyMatch(card -> card.id().equals(family));
+    }
+
     /**
      * By what was measured in docs/cleaning.md: behind cleaning the model for clean footage does better than that for worn, but where little is
      * left, where noise is coarse (it would draw strokes of what remains), and where edges are soft.
@@ -356,6 +363,9 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             model = "drawn";
             Finding dither = condition.finding("dither");
             reason = dither.isNoticed() ? dither.words() : "flat colours with hard edges";
+        } else if (condition.finding("swim").isNoticed() && isThere(GENERATED)) {
+            model = GENERATED;
+            reason = condition.finding("swim").words();
         } else if (sharper.isPresent()) {
             boolean worn = bell(condition) >= WORN_FROM
                     || condition.coarse()
@@ -383,7 +393,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         // twice as large as the file is, also where it is made smaller first
         settings.put("factor", Math.rint(100 * Math.min(MOST_FACTOR, 2 * before)) / 100);
         String chosen = model;
-        if (Models.families().stream().anyMatch(card -> card.id().equals(chosen))) {
+        if (isThere(chosen)) {
             settings.put("model", model);
             boolean untouched = !cleaned && sharper.isEmpty() && before == 1;
             Optional<Finding> softness =

@@ -242,7 +242,7 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(25);
+        assertThat(condition.findings()).hasSize(26);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
     }
 
@@ -261,6 +261,31 @@ class ConditionTest {
         assertThat(TimeFindings.slow(12, true).isNoticed()).isFalse();
         assertThat(TimeFindings.slow(18, false).isNoticed()).isFalse();
         assertThat(TimeFindings.slow(8, false).severity()).isEqualTo(1);
+    }
+
+    /** A wall whose fine texture goes with it is sound, however it moves; where it is another in every frame it swims. */
+    @Test
+    void textureThatDoesNotFollowIsFound() {
+        Paint follows = (n, x, y) -> rough(x - 2 * n, y, 0);
+        assertThat(judge(16, follows).condition().finding("swim").isNoticed()).isFalse();
+        Paint swims = (n, x, y) -> rough(x - 2 * n, y, n);
+        var condition = judge(16, swims).condition();
+        assertThat(condition.finding("swim").isNoticed()).isTrue();
+        // noise is not texture
+        var random = new java.util.Random(9);
+        Paint noisy = (n, x, y) -> rough(x - 2 * n, y, 0) + 0.008 * random.nextGaussian();
+        assertThat(judge(16, noisy).condition().finding("swim").isNoticed()).isFalse();
+    }
+
+    /** Hills of light that make the motion known, and on the lower ones waves of some samples, of a direction that the seed turns. */
+    private static double rough(double x, double y, int seed) {
+        double hills = 0.5 + 0.15 * Math.sin(x * 0.21 + 2 * Math.sin(y * 0.17)) * Math.cos(y * 0.19);
+        double fine = 0;
+        for (int k = 0; k < 6; k++) {
+            double turn = 1.1 * k + 2.4 * seed;
+            fine += Math.sin((x * Math.cos(turn) + y * Math.sin(turn)) * (1.1 + 0.1 * k) + 3.7 * seed * k + k);
+        }
+        return hills + (y > 60 ? 0.008 * fine : 0);
     }
 
     /** Dots in flat colours are told, and smoothed before a model for drawings enlarges. */

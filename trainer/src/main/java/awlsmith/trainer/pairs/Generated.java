@@ -81,7 +81,7 @@ public record Generated(int frames) implements PairMaker {
             all.add(bent < 0.05 ? made : bent(made, bent, across.at(n), down.at(n)));
         }
         return random.nextInt(10) == 0
-                ? all.stream().map(Pictures::eightBits).toList()
+                ? all.stream().map(Pictures::eightBitsWithRoom).toList()
                 : Codec.through(all, "libx264 -preset medium -crf " + (14 + random.nextInt(15)));
     }
 
