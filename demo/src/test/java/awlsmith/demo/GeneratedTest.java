@@ -2,7 +2,6 @@ package awlsmith.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.pipeline.Work;
@@ -36,11 +35,10 @@ class GeneratedTest {
     }
 
     @Test
-    void surfacesAreLikeWaxAndEdgesStandNearTheirPlace() {
+    void evenSurfacesBearALittleAndEdgesStandNearTheirPlace() {
         Plane made = spoilt(1);
-        assertThat(Gradient.mean(made, 2)).isLessThan(Gradient.mean(scene(), 2));
         for (int y = 4; y < 60; y++) {
-            assertThat(made.at(20, y)).isBetween(0.29f, 0.31f);
+            assertThat(made.at(20, y)).isBetween(0.28f, 0.32f);
             assertThat(made.at(44, y)).isLessThan(0.45f);
             assertThat(made.at(51, y)).isGreaterThan(0.45f);
         }
