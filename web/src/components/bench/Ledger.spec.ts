@@ -16,7 +16,7 @@ const steps: StepDescription[] = [
 ]
 const plan = {
   waiting: [],
-  steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p' }],
+  steps: [{ summary: '2x worn', width: 640, height: 480, ratePerSecond: 12.5, scan: 'p', curves: [] }],
   frames: 50,
   ratePerSecond: 12.5,
   seconds: 4,

@@ -9,6 +9,7 @@ import { rate } from '@/view/words'
 import EnlargeControls from './EnlargeControls.vue'
 import Looking from './Looking.vue'
 import StepControls from './StepControls.vue'
+import StepCurves from './StepCurves.vue'
 import KeyHint from '@/components/common/KeyHint.vue'
 
 /** One step of the recipe: a line, and under it its card while it is open. */
@@ -125,6 +126,7 @@ const taken = computed(() => (props.alone ? takenWords(props.figures, props.inde
           @change="(next) => emit('change', next)"
         />
       </template>
+      <StepCurves v-if="step.on && made?.curves.length" :curves="made.curves" />
       <div class="acts">
         <v-btn class="link faint" variant="plain" :disabled="index === 0" @click="emit('move', -1)">
           Earlier

@@ -184,7 +184,7 @@ describe('sending out', () => {
   it('offers no sound where there is none, and says when it will be stretched', async () => {
     vi.spyOn(api, 'plan').mockResolvedValue(
       plan({
-        steps: [{ summary: '', width: 1, height: 1, ratePerSecond: 25, scan: 'p', speed: 0.5 }],
+        steps: [{ summary: '', width: 1, height: 1, ratePerSecond: 25, scan: 'p', speed: 0.5, curves: [] }],
       }),
     )
     await opened()

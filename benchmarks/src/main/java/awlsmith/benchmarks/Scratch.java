@@ -27,6 +27,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 
 /** Clips made for a measurement, and what recipes make of them. */
@@ -137,6 +138,28 @@ final class Scratch implements AutoCloseable {
             for (Optional<Frame> frame = frames.next(); frame.isPresent(); frame = frames.next()) {
                 change.accept(frame.get());
                 layout.pack(frame.get(), raw);
+                encoding.write(raw, Rational.ZERO);
+            }
+            encoding.finish(new Cancel());
+        }
+    }
+
+    /** A clip whose frames are made from another's, without loss. @param share of its sides */
+    void made(Path from, Path to, double share, BiConsumer<Frame, Frame> make) {
+        Clip clip = indexed(from);
+        Format format = clip.format();
+        Format small = format.withSize(
+                (int) (share * format.width()) & ~3, (int) (share * format.height()) & ~3, format.sar());
+        var layout = new RawLayout(small);
+        byte[] raw = new byte[layout.frameBytes()];
+        try (var frames = clip.open(FrameRange.all(), format.whole(), new PlanePool(0), new Cancel());
+                var encoding = new Encoding(
+                        to, small, Optional.of(Rational.of(25)), Deliverable.usual(Codecs.FFV1), machine.threads())) {
+            for (Optional<Frame> frame = frames.next(); frame.isPresent(); frame = frames.next()) {
+                Frame whole = frame.get();
+                Frame out = Frame.blank(small, small.whole(), whole.number(), whole.time(), new PlanePool(0));
+                make.accept(whole, out);
+                layout.pack(out, raw);
                 encoding.write(raw, Rational.ZERO);
             }
             encoding.finish(new Cancel());

@@ -1,30 +1,34 @@
 package awlsmith.core.recipe;
 
-import awlsmith.core.measure.GlobalShift;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.steady.CameraFit;
 import awlsmith.core.steady.CameraPath;
+import awlsmith.core.steady.RollingShutter;
+import awlsmith.core.steady.Warp;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
-/** Finds the way of the camera: how far the whole picture moves from frame to frame, at a small size. */
+/** Finds the way of the camera from frame to frame, at a small size, whatever else moves before it. */
 final class FollowCamera implements Analysis<CameraPath> {
-    /** Samples across at most; a quarter of a sample there is what the shift is good to. */
-    private static final int WIDEST = 960;
-    /** Shifts the measure does not trust count as none, as when the clip is examined. */
-    private static final double TRUSTED = 0.3;
-    /** Mean difference between frames of two scenes, of full scale, and how many times that of the frames before. */
+    /** Samples across at most. */
+    private static final int WIDEST = 640;
+    /** Mean difference between frames of two scenes, of full scale... */
     private static final double CUT = 0.06;
-
-    private static final double ABOVE_LAST = 3;
+    /** ...unless so much of the picture agrees on what the camera did. */
+    private static final double FOLLOWED = 0.35;
+    /** Places are kept to a ten-millionth of the width. */
+    private static final double KEPT = 1e7;
 
     @Override
     public String id() {
-        return "camera-path/1";
+        return "camera-path/2";
     }
 
     @Override
@@ -34,83 +38,121 @@ final class FollowCamera implements Analysis<CameraPath> {
 
     @Override
     public Fold<CameraPath> begin(Format input, Timing times) {
-        return new Follower();
+        return new Follower(input.sar().toDouble());
     }
 
     @Override
     public Map<String, Object> toTree(CameraPath path) {
         return Map.of(
-                "x", java.util.Arrays.stream(path.x()).boxed().toList(),
-                "y", java.util.Arrays.stream(path.y()).boxed().toList(),
-                "scenes", java.util.Arrays.stream(path.scenes()).boxed().toList());
+                "turned",
+                path.turned().stream().flatMap(FollowCamera::numbers).toList(),
+                "seen",
+                path.seen().stream().flatMap(FollowCamera::numbers).toList(),
+                "scenes",
+                Arrays.stream(path.scenes()).boxed().toList(),
+                "rolling",
+                path.rolling(),
+                "height",
+                path.height());
+    }
+
+    private static Stream<Double> numbers(Warp warp) {
+        return Stream.of(warp.a(), warp.b(), warp.c(), warp.d(), warp.e(), warp.f(), warp.g(), warp.h());
     }
 
     @Override
     public CameraPath fromTree(Map<?, ?> tree) {
         return new CameraPath(
-                numbers(tree, "x"),
-                numbers(tree, "y"),
-                java.util.Arrays.stream(numbers(tree, "scenes"))
-                        .mapToInt(n -> (int) n)
-                        .toArray());
+                warps(tree, "turned"),
+                warps(tree, "seen"),
+                Arrays.stream(numbers(tree, "scenes")).mapToInt(n -> (int) n).toArray(),
+                number(tree.get("rolling")),
+                number(tree.get("height")));
+    }
+
+    private static List<Warp> warps(Map<?, ?> tree, String key) {
+        double[] n = numbers(tree, key);
+        if (n.length % 8 != 0) {
+            throw new IllegalArgumentException("a camera's path has eight numbers a frame");
+        }
+        var warps = new ArrayList<Warp>();
+        for (int i = 0; i < n.length; i += 8) {
+            warps.add(new Warp(n[i], n[i + 1], n[i + 2], n[i + 3], n[i + 4], n[i + 5], n[i + 6], n[i + 7]));
+        }
+        return warps;
     }
 
     private static double[] numbers(Map<?, ?> tree, String key) {
         if (!(tree.get(key) instanceof List<?> list)) {
             throw new IllegalArgumentException("a camera's path has a list '" + key + "'");
         }
-        return list.stream()
-                .mapToDouble(item -> {
-                    if (item instanceof Number number && Double.isFinite(number.doubleValue())) {
-                        return number.doubleValue();
-                    }
-                    throw new IllegalArgumentException("'" + item + "' is no place of a camera's path");
-                })
-                .toArray();
+        return list.stream().mapToDouble(FollowCamera::number).toArray();
+    }
+
+    private static double number(Object item) {
+        if (item instanceof Number number && Double.isFinite(number.doubleValue())) {
+            return number.doubleValue();
+        }
+        throw new IllegalArgumentException("'" + item + "' is no number of a camera's path");
     }
 
     private static final class Follower implements Fold<CameraPath> {
-        private final List<Double> x = new ArrayList<>();
-        private final List<Double> y = new ArrayList<>();
+        private final List<Warp> turned = new ArrayList<>();
+        private final List<Warp> seen = new ArrayList<>();
+        private final List<CameraFit> fits = new ArrayList<>();
         private final List<Integer> scenes = new ArrayList<>();
+        private final double shape;
+        private double height;
         private Plane before;
-        private GlobalShift.Profiles profiles;
-        private double change;
+
+        Follower(double shape) {
+            this.shape = shape;
+        }
 
         @Override
         public void see(Frame frame, Work work) {
             Plane here = small(frame.light(), work);
-            GlobalShift.Profiles now = GlobalShift.Profiles.of(here);
-            int n = x.size();
+            height = here.height() / (here.width() * shape);
+            int n = turned.size();
+            CameraFit fit = CameraFit.NONE;
             if (n == 0) {
                 scenes.add(0);
-                x.add(0.0);
-                y.add(0.0);
             } else {
-                double differs = difference(before, here);
-                boolean cut = differs > CUT && differs > ABOVE_LAST * change && n - scenes.getLast() > 2;
-                change = differs;
-                GlobalShift shift = GlobalShift.between(profiles, now);
-                boolean trusted = shift.trust() > TRUSTED && !cut;
-                double dx = trusted ? refined(profiles.columns(), now.columns(), shift.dx()) : 0;
-                double dy = trusted ? refined(profiles.rows(), now.rows(), shift.dy()) : 0;
-                x.add(cut ? 0 : x.getLast() + dx / here.width());
-                y.add(cut ? 0 : y.getLast() + dy / here.height());
-                if (cut) {
+                fit = CameraFit.between(before, here, shape, work);
+                // a jerk changes as much as a cut does, but it can be followed
+                double differs = fit.agreed() >= FOLLOWED ? 0 : difference(before, here);
+                if (differs > CUT && n - scenes.getLast() > 2) {
                     scenes.add(n);
-                    change = 0;
+                    fit = CameraFit.NONE;
                 }
             }
+            fits.add(fit);
+            turned.add(kept(fit.turned()));
+            seen.add(kept(fit.seen()));
             before = here;
-            profiles = now;
+        }
+
+        private static Warp kept(Warp w) {
+            return new Warp(
+                    kept(w.a()),
+                    kept(w.b()),
+                    kept(w.c()),
+                    kept(w.d()),
+                    kept(w.e()),
+                    kept(w.f()),
+                    kept(w.g()),
+                    kept(w.h()));
+        }
+
+        private static double kept(double value) {
+            return Math.rint(value * KEPT) / KEPT;
         }
 
         @Override
         public CameraPath found() {
-            return new CameraPath(
-                    x.stream().mapToDouble(Double::doubleValue).toArray(),
-                    y.stream().mapToDouble(Double::doubleValue).toArray(),
-                    scenes.stream().mapToInt(Integer::intValue).toArray());
+            int[] starts = scenes.stream().mapToInt(Integer::intValue).toArray();
+            var path = new CameraPath(turned, seen, starts, 0, height);
+            return new CameraPath(turned, seen, starts, kept(RollingShutter.of(fits, path)), height);
         }
 
         /** One sample for the mean of as many as it takes. */
@@ -133,42 +175,6 @@ final class FollowCamera implements Analysis<CameraPath> {
                 }
             });
             return to;
-        }
-
-        /** Passes over a shift; each takes most of what is left of its error away. */
-        private static final int PASSES = 4;
-
-        /**
-         * A shift of sums between samples: by Gauss and Newton's way to where the squared difference of the slopes is least (common
-         * practice, no source). Where it leads far away the first guess stays.
-         */
-        private static double refined(float[] before, float[] here, double guess) {
-            double shift = guess;
-            for (int pass = 0; pass < PASSES; pass++) {
-                double wrong = 0;
-                double steep = 0;
-                int from = (int) Math.max(2, Math.ceil(shift) + 3);
-                int end = (int) Math.min(here.length - 2, before.length + Math.floor(shift) - 3);
-                for (int i = from; i < end; i++) {
-                    double left = slope(before, i - shift - 0.5);
-                    double right = slope(before, i - shift + 0.5);
-                    double change = right - left;
-                    wrong += (here[i] - here[i - 1] - slope(before, i - shift)) * change;
-                    steep += change * change;
-                }
-                if (steep <= 0) {
-                    return guess;
-                }
-                shift -= wrong / steep;
-            }
-            return Math.abs(shift - guess) <= 1 ? shift : guess;
-        }
-
-        /** Of the sums between at - 1 and at, a place between samples. */
-        private static double slope(float[] sums, double at) {
-            int i = (int) Math.floor(at);
-            double share = at - i;
-            return (1 - share) * (sums[i] - sums[i - 1]) + share * (sums[i + 1] - sums[i]);
         }
 
         private static double difference(Plane a, Plane b) {

@@ -3,13 +3,44 @@ package awlsmith.core.recipe;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.steady.CameraPath;
+import awlsmith.core.steady.CameraPath.Kind;
+import awlsmith.core.steady.Smoothing;
+import awlsmith.core.steady.SteadyMoves;
 import awlsmith.core.steady.SteadyStage;
+import awlsmith.core.steady.Warp;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.IntToDoubleFunction;
 
-/** Holds the picture steady against a shaking hand: shifts alone, no turns. */
+/** Holds the picture steady against a shaking hand. */
 final class SteadyStep implements StepKind {
     private static final Analysis<CameraPath> FOLLOW = new FollowCamera();
     private static final int LEAST = 32;
+    /** Values of a curve at most. */
+    private static final int POINTS = 300;
+
+    private static final int KEPT = 8;
+    private static final Map<Asked, Smoothing.Moves> RECENT = new LinkedHashMap<>(KEPT, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Asked, Smoothing.Moves> eldest) {
+            return size() > KEPT;
+        }
+    };
+
+    private static final Param.Choice WAY = new Param.Choice(
+            "way",
+            "Way",
+            List.of(
+                    new Param.Choice.Option("smooth", "Smooth", "quick movements go, slow ones like panning stay"),
+                    new Param.Choice.Option("sweep", "Sweep", "one even movement over each scene"),
+                    new Param.Choice.Option(
+                            "still", "Still", "as on a tripod: all frames of a scene lie over its middle one")),
+            "smooth",
+            "what becomes of the way the camera went");
 
     private static final Param.Real OVER = new Param.Real(
             "over",
@@ -18,9 +49,48 @@ final class SteadyStep implements StepKind {
             0.1,
             5,
             1.0,
-            "movements quicker than this are taken out; slower ones, as when panning, stay");
+            "movements quicker than this are taken out; slower ones, as when panning, stay. Where the way is smooth");
+
+    private static final Param.Choice MOVES = new Param.Choice(
+            "moves",
+            "Takes out",
+            List.of(
+                    new Param.Choice.Option("shift", "Shifts", "movements across and down alone"),
+                    new Param.Choice.Option("turn", "Turns too", "shifts, turns about the axis, and zoom"),
+                    new Param.Choice.Option(
+                            "perspective", "Perspective too", "also what leans when the camera tilts and swings")),
+            "turn",
+            "which of the camera's movements are taken out");
+
+    private static final Param.Real ROLLING = new Param.Real(
+            "rolling",
+            "Rolling shutter",
+            "%",
+            0,
+            100,
+            null,
+            "share of the time from frame to frame that the sensor took to read its rows, which makes upright things lean"
+                    + " when the camera swings; left empty it is measured");
+
+    private static final Param.Choice EDGES = new Param.Choice(
+            "edges",
+            "Edges",
+            List.of(
+                    new Param.Choice.Option("cut", "Cut", "the rim is cut off, so that the picture is whole"),
+                    new Param.Choice.Option(
+                            "black", "Black", "the picture keeps its size; what a frame does not show is black"),
+                    new Param.Choice.Option(
+                            "mirror", "Mirrored", "it keeps its size; the frame is mirrored at its edges"),
+                    new Param.Choice.Option(
+                            "neighbours",
+                            "From neighbours",
+                            "it keeps its size; what a frame does not show is taken from those up to eight before and"
+                                    + " behind")),
+            "cut",
+            "what is shown where a moved frame does not reach");
+
     private static final Param.Whole RIM = new Param.Whole(
-            "rim", "Rim", "%", 1, 20, 6L, "of each side that is cut off, and so as far as a frame can be moved");
+            "rim", "Rim", "%", 1, 20, 6L, "of each side: so far a frame can be moved, and so much is cut off");
 
     @Override
     public String id() {
@@ -34,7 +104,7 @@ final class SteadyStep implements StepKind {
 
     @Override
     public String purpose() {
-        return "takes the shake of a hand out of the picture, by shifting frames within a rim that is cut off";
+        return "takes the shake of a hand out of the picture: shifts, turns, and what a rolling shutter bends";
     }
 
     @Override
@@ -44,7 +114,7 @@ final class SteadyStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(OVER, RIM);
+        return List.of(WAY, OVER, MOVES, EDGES, RIM, ROLLING);
     }
 
     @Override
@@ -65,32 +135,131 @@ final class SteadyStep implements StepKind {
     @Override
     public List<Stage> stages(Settings settings, Given given) {
         Format input = given.format();
-        double share = settings.whole(RIM).orElseThrow() / 100.0;
-        int rimX = whole(share * input.width(), input.chroma().stepX());
-        int rimY = whole(share * input.height(), input.chroma().stepY());
-        double[][] moves = given.finding(FOLLOW)
-                .map(path -> path.corrections(
-                        settings.real(OVER).orElseThrow() * given.times().mean() / 2, share))
-                .orElse(new double[2][0]);
-        return List.of(new SteadyStage(
-                input, rimX, rimY, samples(moves[0], input.width(), rimX), samples(moves[1], input.height(), rimY)));
+        double share = rim(settings);
+        SteadyStage.Edges edges = edges(settings);
+        boolean cut = edges == SteadyStage.Edges.CUT;
+        int rimX = cut ? whole(share * input.width(), input.chroma().stepX()) : 0;
+        int rimY = cut ? whole(share * input.height(), input.chroma().stepY()) : 0;
+        SteadyMoves moves = given.finding(FOLLOW)
+                .map(path -> new SteadyMoves(
+                        Optional.of(path),
+                        kind(settings),
+                        moves(settings, given, path).warps(),
+                        rolling(settings, path)))
+                .orElse(SteadyMoves.NONE);
+        return List.of(new SteadyStage(input, rimX, rimY, moves, edges));
+    }
+
+    /** What the smoothing follows from. */
+    private record Asked(CameraPath path, Kind kind, Smoothing.Way way, double frames, double rolling, double rim) {
+        Smoothing.Moves moves() {
+            return new Smoothing(path, kind, frames, rolling).moves(way, rim);
+        }
+    }
+
+    /** The same is asked for its line, its curves and its pictures. */
+    private static Smoothing.Moves moves(Settings settings, Given given, CameraPath path) {
+        Format input = given.format();
+        double share = rim(settings);
+        // what is cut off in whole samples may be a little less than asked
+        double held = edges(settings) == SteadyStage.Edges.CUT
+                ? Math.min(
+                        (double) whole(share * input.width(), input.chroma().stepX()) / input.width(),
+                        (double) whole(share * input.height(), input.chroma().stepY()) / input.height())
+                : share;
+        double frames = settings.real(OVER).orElseThrow() * given.times().mean() / 2;
+        var asked = new Asked(path, kind(settings), way(settings), frames, rolling(settings, path), held);
+        synchronized (RECENT) {
+            return RECENT.computeIfAbsent(asked, Asked::moves);
+        }
+    }
+
+    private static double rim(Settings settings) {
+        return settings.whole(RIM).orElseThrow() / 100.0;
+    }
+
+    private static double rolling(Settings settings, CameraPath path) {
+        return settings.real(ROLLING).isPresent() ? settings.real(ROLLING).orElseThrow() / 100 : path.rolling();
+    }
+
+    private static Kind kind(Settings settings) {
+        return Kind.valueOf(settings.choice(MOVES).orElseThrow().toUpperCase(Locale.ROOT));
+    }
+
+    private static Smoothing.Way way(Settings settings) {
+        return Smoothing.Way.valueOf(settings.choice(WAY).orElseThrow().toUpperCase(Locale.ROOT));
+    }
+
+    private static SteadyStage.Edges edges(Settings settings) {
+        return SteadyStage.Edges.valueOf(settings.choice(EDGES).orElseThrow().toUpperCase(Locale.ROOT));
     }
 
     private static int whole(double samples, int step) {
         return Math.max(step, (int) Math.round(samples / step) * step);
     }
 
-    private static double[] samples(double[] shares, int side, int rim) {
-        double[] samples = new double[shares.length];
-        for (int n = 0; n < samples.length; n++) {
-            samples[n] = Math.clamp(shares[n] * side, -rim, rim);
-        }
-        return samples;
-    }
-
+    /** How, how much of the picture stays, and once the way is known whether the rim is wide enough. */
     @Override
     public String summary(Settings settings, Given given) {
-        return "over " + Words.number(settings.real(OVER).orElseThrow()) + " s, "
-                + settings.whole(RIM).orElseThrow() + " % rim";
+        String how = switch (way(settings)) {
+            case SMOOTH -> "over " + Words.number(settings.real(OVER).orElseThrow()) + " s";
+            case SWEEP -> "one even sweep a scene";
+            case STILL -> "still";
+        };
+        double share = rim(settings);
+        String edges = edges(settings) == SteadyStage.Edges.CUT
+                ? ", keeps " + Math.round(100 * (1 - 2 * share) * (1 - 2 * share)) + " % of the picture"
+                : ", full size, moved by up to " + settings.whole(RIM).orElseThrow() + " %";
+        return how
+                + edges
+                + given.finding(FOLLOW)
+                        .map(path -> known(settings, given, path))
+                        .orElse("");
+    }
+
+    private static String known(Settings settings, Given given, CameraPath path) {
+        int cramped = moves(settings, given, path).cramped();
+        String narrow = cramped == 0
+                ? ""
+                : "; the rim is too narrow for " + Math.max(1, Math.round(100.0 * cramped / path.frames()))
+                        + " % of frames";
+        double rolling = rolling(settings, path);
+        return narrow + (rolling == 0 ? "" : "; rows read in " + Math.round(100 * rolling) + " % of a frame");
+    }
+
+    /** The way the camera went, and the way it goes now; in each scene from its first frame on. */
+    @Override
+    public List<StepCurve> curves(Settings settings, Given given) {
+        return given.finding(FOLLOW)
+                .filter(path -> path.frames() > 1)
+                .map(path -> {
+                    Warp[] warps = moves(settings, given, path).warps();
+                    double[][] course = path.course();
+                    boolean turns = kind(settings) != Kind.SHIFT;
+                    var curves = new ArrayList<StepCurve>();
+                    curves.add(curve("across", "% of the width", 100, course[0], n -> -warps[n].c()));
+                    curves.add(curve("down", "% of the width", 100, course[1], n -> -warps[n].f()));
+                    if (turns) {
+                        curves.add(curve("turn", "\u00b0", Math.toDegrees(1), course[2], n -> -warps[n].angle()));
+                    }
+                    return List.copyOf(curves);
+                })
+                .orElse(List.of());
+    }
+
+    private static StepCurve curve(String name, String unit, double scale, double[] course, IntToDoubleFunction moved) {
+        int count = Math.min(POINTS, course.length);
+        var before = new ArrayList<Double>();
+        var after = new ArrayList<Double>();
+        for (int i = 0; i < count; i++) {
+            int n = (int) ((long) i * course.length / count);
+            before.add(rounded(scale * course[n]));
+            after.add(rounded(scale * (course[n] + moved.applyAsDouble(n))));
+        }
+        return new StepCurve(name, unit, before, after);
+    }
+
+    private static double rounded(double value) {
+        return Math.rint(1000 * value) / 1000;
     }
 }

@@ -68,4 +68,9 @@ public interface StepKind {
 
     /** The main setting in a few words, for the step's line: {@code 2x lanczos3}. */
     String summary(Settings settings, Given given);
+
+    /** What it does over the clip, where that is known and worth a curve. */
+    default List<StepCurve> curves(Settings settings, Given given) {
+        return List.of();
+    }
 }

@@ -37,10 +37,12 @@ public final class Treatment {
      * Behind one step.
      *
      * @param summary of the step; empty when it is off
+     * @param curves of the step
      * @param stages all up to here
      * @param aligned whether rows are still rows behind this step, as they were before it
      */
-    private record Behind(String summary, Format format, Timing times, int stages, boolean aligned) {}
+    private record Behind(
+            String summary, List<StepCurve> curves, Format format, Timing times, int stages, boolean aligned) {}
 
     /**
      * An analysis that a step waits for.
@@ -69,6 +71,7 @@ public final class Treatment {
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
             String summary = "";
+            List<StepCurve> curves = List.of();
             boolean aligned = true;
             if (step.on()) {
                 int index = i;
@@ -89,6 +92,7 @@ public final class Treatment {
                         new Chain(material.format(), material.times(), beside.soFar()));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given) + inPart(step);
+                curves = step.known().curves(step.settings(), given);
                 Format before = here;
                 for (Stage stage : more) {
                     scale *= scale(before, stage);
@@ -103,7 +107,7 @@ public final class Treatment {
                     beside.add(step, along);
                 }
             }
-            reached.add(new Behind(summary, line.format(), times, line.count(), aligned));
+            reached.add(new Behind(summary, curves, line.format(), times, line.count(), aligned));
         }
         this.behind = List.copyOf(reached);
         this.chain = new Chain(material.format(), material.times(), line.end());
@@ -242,6 +246,11 @@ public final class Treatment {
     /** A step's main setting in a few words; empty when it is off. */
     public String summary(int step) {
         return behind.get(step).summary();
+    }
+
+    /** What a step does over the clip; none when it is off, or where nothing is known yet. */
+    public List<StepCurve> curves(int step) {
+        return behind.get(step).curves();
     }
 
     /** How many of the first steps it takes until nothing turns the picture any more, so that rows stay rows behind them. */

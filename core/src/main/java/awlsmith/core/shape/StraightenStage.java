@@ -8,7 +8,7 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
-import awlsmith.core.resample.Kernel;
+import awlsmith.core.resample.FreePlaces;
 import java.util.Optional;
 
 /**
@@ -18,11 +18,6 @@ import java.util.Optional;
 public final class StraightenStage implements Stage {
     /** Most degrees either way. */
     public static final double MOST = 15;
-
-    private static final int TAPS = 6;
-    private static final int PHASES = 256;
-    /** Weights of the six samples around a place, by the place's part of a sample. */
-    private static final float[][] WEIGHTS = weights();
 
     private final Format input;
     private final Format output;
@@ -56,21 +51,6 @@ public final class StraightenStage implements Stage {
         this.sin = sin;
         this.cos = cos;
         this.shape = input.sar().toDouble();
-    }
-
-    private static float[][] weights() {
-        float[][] all = new float[PHASES + 1][TAPS];
-        for (int phase = 0; phase <= PHASES; phase++) {
-            double sum = 0;
-            for (int i = 0; i < TAPS; i++) {
-                all[phase][i] = (float) Kernel.LANCZOS3.at(i - 2 - (double) phase / PHASES);
-                sum += all[phase][i];
-            }
-            for (int i = 0; i < TAPS; i++) {
-                all[phase][i] /= (float) sum;
-            }
-        }
-        return all;
     }
 
     @Override
@@ -116,7 +96,7 @@ public final class StraightenStage implements Stage {
             }
         }
         // chroma reaches twice as far in luma pixels
-        int reach = 2 * TAPS;
+        int reach = 4 * FreePlaces.REACH;
         int x0 = Math.clamp((int) Math.floor(left) - reach, 0, input.width() - 1);
         int y0 = Math.clamp((int) Math.floor(top) - reach, 0, input.height() - 1);
         int x1 = Math.clamp((int) Math.ceil(right) + reach, x0 + 1, input.width());
@@ -151,41 +131,8 @@ public final class StraightenStage implements Stage {
                 double x = (wanted.x() / sx + i) * (double) sx + across;
                 double u = (column(x, y) - across) / sx;
                 double v = (line(x, y) - down) / sy;
-                target.set(i, row, at(source, left, top, u, v));
+                target.set(i, row, FreePlaces.at(source, left, top, u, v));
             }
         }
-    }
-
-    /** @param left column of the picture that the plane begins with, @param top its line */
-    private static float at(Plane plane, int left, int top, double u, double v) {
-        // whole and broken part are taken in the picture, so that every window rounds alike
-        int wholeX = (int) Math.floor(u);
-        int wholeY = (int) Math.floor(v);
-        int x = wholeX - left;
-        int y = wholeY - top;
-        float[] wx = WEIGHTS[(int) Math.round((u - wholeX) * PHASES)];
-        float[] wy = WEIGHTS[(int) Math.round((v - wholeY) * PHASES)];
-        float[] d = plane.data();
-        float sum = 0;
-        boolean inside = x >= 2 && x + 3 < plane.width();
-        for (int j = 0; j < TAPS; j++) {
-            int row = plane.row(Math.clamp(y - 2 + j, 0, plane.height() - 1));
-            float line = 0;
-            if (inside) {
-                int at = row + x - 2;
-                line = wx[0] * d[at]
-                        + wx[1] * d[at + 1]
-                        + wx[2] * d[at + 2]
-                        + wx[3] * d[at + 3]
-                        + wx[4] * d[at + 4]
-                        + wx[5] * d[at + 5];
-            } else {
-                for (int i = 0; i < TAPS; i++) {
-                    line += wx[i] * d[row + Math.clamp(x - 2 + i, 0, plane.width() - 1)];
-                }
-            }
-            sum += wy[j] * line;
-        }
-        return sum;
     }
 }

@@ -1,89 +1,121 @@
 package awlsmith.core.steady;
 
 import java.util.Arrays;
+import java.util.List;
 
 /**
- * Where what the camera shows lies in each frame, against the first one of its scene.
+ * What the camera did over a clip.
  *
- * @param x to the right, as a share of the picture's width; as many as frames
- * @param y down, as a share of its height
+ * @param turned for each frame, where what was in the one before lies in it, by shift, turn and zoom; NONE for the first of a scene
+ * @param seen the same with perspective, as many
  * @param scenes numbers of first frames of scenes, rising, beginning with 0
+ * @param rolling share of the time from frame to frame that the sensor takes from its first row to its last, as measured; 0 where nothing speaks for it
+ * @param height of the picture, in its widths as it is shown
  */
-public record CameraPath(double[] x, double[] y, int[] scenes) {
-    /** Widths of the bell that are summed on each side; beyond it is next to nothing. */
-    private static final int REACH = 3;
-
+public record CameraPath(List<Warp> turned, List<Warp> seen, int[] scenes, double rolling, double height) {
     public CameraPath {
-        if (x.length != y.length || (x.length > 0 && (scenes.length == 0 || scenes[0] != 0))) {
+        turned = List.copyOf(turned);
+        seen = List.copyOf(seen);
+        if (turned.size() != seen.size() || !turned.isEmpty() && (scenes.length == 0 || scenes[0] != 0)) {
             throw new IllegalArgumentException(
-                    x.length + " and " + y.length + " places in " + scenes.length + " scenes make no path");
+                    turned.size() + " and " + seen.size() + " ways in " + scenes.length + " scenes make no path");
         }
+    }
+
+    /** What of the camera's movements is taken out. */
+    public enum Kind {
+        SHIFT,
+        TURN,
+        PERSPECTIVE
     }
 
     /** Frames that were looked at. */
     public int frames() {
-        return x.length;
+        return turned.size();
+    }
+
+    /** The way from the frame before to a frame, of a kind. */
+    Warp to(int frame, Kind kind) {
+        return switch (kind) {
+            case SHIFT -> Warp.shift(turned.get(frame).c(), turned.get(frame).f());
+            case TURN -> turned.get(frame);
+            case PERSPECTIVE -> seen.get(frame);
+        };
+    }
+
+    /** The first frame behind the scene that begins with the one of a number in {@link #scenes}. */
+    int end(int scene) {
+        return scene + 1 < scenes.length ? scenes[scene + 1] : frames();
     }
 
     /**
-     * How far each frame has to be moved so that the path becomes the mean of itself over a time, weighed by a bell; near the ends of
-     * a scene the path is taken to go on as it is mirrored there.
-     *
-     * @param deviation of the bell, frames
-     * @param most share of a side that a frame may be moved
-     * @return for each frame across and down, as shares of the sides
+     * How far what lies in the middle goes in the time of a frame, across and down, at the moment of one: by the two ways before and the two behind
+     * (the slope of fourth order), near a scene's ends by those beside it.
      */
-    public double[][] corrections(double deviation, double most) {
-        double[][] moves = new double[2][frames()];
-        for (int s = 0; s < scenes.length; s++) {
-            int from = scenes[s];
-            int end = s + 1 < scenes.length ? scenes[s + 1] : frames();
-            correct(x, from, end, deviation, most, moves[0]);
-            correct(y, from, end, deviation, most, moves[1]);
+    public double[] speed(int frame) {
+        int low = frame - 1;
+        int high = frame + 2;
+        if (low > 0 && high < frames() && isOneScene(low - 1, high)) {
+            return new double[] {
+                (7 * (turned.get(frame).c() + turned.get(frame + 1).c())
+                                - turned.get(low).c()
+                                - turned.get(high).c())
+                        / 12,
+                (7 * (turned.get(frame).f() + turned.get(frame + 1).f())
+                                - turned.get(low).f()
+                                - turned.get(high).f())
+                        / 12
+            };
         }
-        return moves;
-    }
-
-    private static void correct(double[] path, int from, int end, double deviation, double most, double[] moves) {
-        int reach = (int) Math.ceil(REACH * deviation);
-        double[] bell = new double[reach + 1];
-        for (int d = 0; d <= reach; d++) {
-            bell[d] = Math.exp(-d * d / (2 * deviation * deviation));
-        }
-        for (int n = from; n < end; n++) {
-            double sum = 0;
-            double weights = 0;
-            for (int d = -reach; d <= reach; d++) {
-                sum += bell[Math.abs(d)] * at(path, n + d, from, end);
-                weights += bell[Math.abs(d)];
+        int count = 0;
+        double x = 0;
+        double y = 0;
+        for (int n = frame; n <= frame + 1; n++) {
+            if (n > 0 && n < frames() && Arrays.binarySearch(scenes, n) < 0) {
+                x += turned.get(n).c();
+                y += turned.get(n).f();
+                count++;
             }
-            moves[n] = Math.clamp(sum / weights - path[n], -most, most);
         }
+        return count == 0 ? new double[2] : new double[] {x / count, y / count};
     }
 
-    /** Beyond a scene's ends its path is turned about its end, so that one that runs steadily runs on. */
-    private static double at(double[] path, int n, int from, int end) {
-        int last = end - 1;
-        if (n < from) {
-            return 2 * path[from] - path[Math.min(last, 2 * from - n)];
+    /**
+     * Where what lies in the middle of a scene's first frame lies in each frame, across and down, and how far it has turned: widths and radians.
+     *
+     * @return three rows, each with a value a frame
+     */
+    public double[][] course() {
+        double[][] course = new double[3][frames()];
+        for (int n = 0; n < frames(); n++) {
+            boolean begins = Arrays.binarySearch(scenes, n) >= 0;
+            Warp step = turned.get(n);
+            course[0][n] = begins ? 0 : course[0][n - 1] + step.c();
+            course[1][n] = begins ? 0 : course[1][n - 1] + step.f();
+            course[2][n] = begins ? 0 : course[2][n - 1] + step.angle();
         }
-        if (n > last) {
-            return 2 * path[last] - path[Math.max(from, 2 * last - n)];
-        }
-        return path[n];
+        return course;
+    }
+
+    /** Whether no other scene begins behind the one frame and up to the other. */
+    boolean isOneScene(long low, long high) {
+        return Arrays.stream(scenes).noneMatch(start -> start > low && start <= high);
     }
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof CameraPath path
-                && Arrays.equals(x, path.x)
-                && Arrays.equals(y, path.y)
-                && Arrays.equals(scenes, path.scenes);
+        return this == other
+                || other instanceof CameraPath path
+                        && turned.equals(path.turned)
+                        && seen.equals(path.seen)
+                        && Arrays.equals(scenes, path.scenes)
+                        && rolling == path.rolling
+                        && height == path.height;
     }
 
     @Override
     public int hashCode() {
-        return 31 * Arrays.hashCode(x) + Arrays.hashCode(y);
+        return 31 * frames() + Arrays.hashCode(scenes);
     }
 
     @Override

@@ -11,6 +11,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.picture.Region;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.pipeline.Cancel;
@@ -208,27 +209,88 @@ class SteadyTest {
         assertThat(seen.get()).isEqualTo(7);
     }
 
-    /** A straight path is its own mean; scenes do not pull at each other. */
-    @Test
-    void steadyMotionIsLeftAlone() {
-        double[] x = new double[50];
-        for (int n = 0; n < x.length; n++) {
-            x[n] = n < 25 ? 0.01 * n : 0.5 - 0.02 * n;
-        }
-        double[][] moves = new CameraPath(x, new double[50], new int[] {0, 25}).corrections(6, 1);
-        for (double move : moves[0]) {
-            assertThat(move).isCloseTo(0, within(1e-9));
-        }
-        double[][] one = new CameraPath(x, new double[50], new int[] {0}).corrections(6, 0.02);
-        assertThat(java.util.Arrays.stream(one[0]).map(Math::abs).max().orElseThrow())
-                .isCloseTo(0.02, within(1e-12));
-    }
-
     @Test
     void fieldsAreNotMoved() {
         Material fields = new Material(FORMAT.withScan(Scan.TOP_FIRST), Timing.steady(Rational.of(25), FRAMES));
         assertThatThrownBy(() -> STEADY.on(fields))
                 .isInstanceOf(RecipeException.class)
                 .hasMessageContaining("Deinterlace before");
+    }
+
+    /** With edges kept the size stays; what no frame shows is black, the frame mirrored, or what the frames around showed. */
+    @Test
+    void edgesAreFilledAsAskedFor() {
+        Frame black = edged("black");
+        Frame mirror = edged("mirror");
+        Frame neighbours = edged("neighbours");
+        assertThat(black.window()).isEqualTo(FORMAT.whole());
+        int filled = 0;
+        double mirrored = 0;
+        double taken = 0;
+        Treatment treatment = known(recipe("steady over=1 rim=8 edges=black moves=shift"), Analyses.Store.NONE);
+        Placement place = treatment.chain().placement(17);
+        for (int y = 0; y < 120; y++) {
+            for (int x = 0; x < 160; x++) {
+                if (black.plane(0).at(x, y) == 0) {
+                    double truth = scene(x - place.x() - acrossAt(17), y - place.y() - downAt(17), false);
+                    mirrored += Math.abs(mirror.plane(0).at(x, y) - truth);
+                    taken += Math.abs(neighbours.plane(0).at(x, y) - truth);
+                    filled++;
+                } else {
+                    assertThat(mirror.plane(0).at(x, y))
+                            .isEqualTo(black.plane(0).at(x, y));
+                    assertThat(neighbours.plane(0).at(x, y))
+                            .isEqualTo(black.plane(0).at(x, y));
+                }
+            }
+        }
+        assertThat(filled).isGreaterThan(200);
+        assertThat(taken / filled).isLessThan(0.012).isLessThan(0.5 * mirrored / filled);
+    }
+
+    private static Frame edged(String edges) {
+        Treatment treatment = known(recipe("steady over=1 rim=8 moves=shift edges=" + edges), Analyses.Store.NONE);
+        return Clips.run(
+                        shaky(),
+                        FrameRange.single(17),
+                        treatment.output().whole(),
+                        treatment.chain().stages().getFirst())
+                .getFirst();
+    }
+
+    /** Any part of any frame is cut from the whole, bit for bit, whatever is done. */
+    @Test
+    void partsAreCutFromTheWhole() {
+        for (String how : List.of(
+                "moves=perspective rolling=40",
+                "edges=mirror",
+                "edges=neighbours way=still",
+                "way=sweep edges=black")) {
+            Treatment treatment = known(recipe("steady rim=6 " + how), Analyses.Store.NONE);
+            var stage = treatment.chain().stages().getFirst();
+            Region part = new Region(38, 24, 34, 40);
+            Frame whole = Clips.run(
+                            shaky(), FrameRange.single(21), treatment.output().whole(), stage)
+                    .getFirst();
+            Frame alone = Clips.run(shaky(), FrameRange.single(21), part, stage).getFirst();
+            for (int y = 0; y < part.height(); y++) {
+                for (int x = 0; x < part.width(); x++) {
+                    assertThat(alone.plane(0).at(x, y))
+                            .as(how)
+                            .isEqualTo(whole.plane(0).at(part.x() + x, part.y() + y));
+                }
+            }
+        }
+    }
+
+    @Test
+    void theSummaryTellsWhatIsLostAndWhereTheRimIsTooNarrow() {
+        assertThat(known(recipe("steady over=1 rim=6"), Analyses.Store.NONE).summary(0))
+                .isEqualTo("over 1 s, keeps 77 % of the picture");
+        assertThat(known(recipe("steady over=5 rim=1"), Analyses.Store.NONE).summary(0))
+                .matches("over 5 s, keeps 96 % of the picture; the rim is too narrow for \\d+ % of frames");
+        assertThat(known(recipe("steady way=still rim=10 edges=neighbours"), Analyses.Store.NONE)
+                        .summary(0))
+                .startsWith("still, full size, moved by up to 10 %");
     }
 }

@@ -7,6 +7,7 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Sides;
+import awlsmith.core.recipe.StepCurve;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
@@ -119,8 +120,16 @@ public class Dispatch {
     /**
      * @param summary its main setting; size, frames a second and scan (p or i) behind it
      * @param speed seconds of the clip that go by in one second behind it
+     * @param curves what it does over the clip, where that is known
      */
-    public record StepView(String summary, int width, int height, double ratePerSecond, String scan, double speed) {}
+    public record StepView(
+            String summary,
+            int width,
+            int height,
+            double ratePerSecond,
+            String scan,
+            double speed,
+            List<StepCurve> curves) {}
 
     /** @param steps how many of the recipe's; @param width and height of the picture they make */
     public record BaseView(int steps, int width, int height) {}
@@ -143,7 +152,8 @@ public class Dispatch {
                     format.height(),
                     treatment.times(i).mean(),
                     format.scan().isInterlaced() ? "i" : "p",
-                    treatment.speed(i).toDouble()));
+                    treatment.speed(i).toDouble(),
+                    treatment.curves(i)));
         }
         OptionalDouble rate = renders.newestRate(deliverable.codec().id());
         double pixels = (double) plan.output().width() * plan.output().height() * plan.frames();
