@@ -54,9 +54,9 @@ public final class Steadying {
             Path truth = Path.of(arguments[2]).resolve("truth");
             steadying.report(List.of(
                     new Source("vtest.avi", packages.file("opencv-doc", EXAMPLES + "vtest.avi")),
-                    new Source("Megamind.avi", packages.file("opencv-doc", EXAMPLES + "Megamind.avi")),
+                    new Source("tape crossing, truth", truth.resolve("tape-crossing.mp4")),
                     new Source("regatta, truth", truth.resolve("regatta.mp4")),
-                    new Source("winch inspection, truth", truth.resolve("winch-inspection.mp4"))));
+                    new Source("moving postcard, truth", truth.resolve("moving-postcard.mp4"))));
             Files.writeString(Path.of(arguments[0]), String.join("\n", steadying.report) + "\n");
         }
     }
@@ -72,8 +72,8 @@ public final class Steadying {
         say("Made by `./awlsmith measure --steadying`; do not edit. " + FRAMES
                 + " frames, no wider than 640, of which a camera that shakes in a known way"
                 + " sees " + Math.round(100 * SEEN)
-                + " %, through H.264 at CRF 16. Jitter: root mean square of how far the corners of what comes out lie"
-                + " beside their own slow way (a bell of half a second), in samples; told from frame to frame by the light alone. All cut "
+                + " %, through H.264 at CRF 16. Jitter: root mean square of how far the corners of what comes out lie in the clean clip, whose camera stands or pans,"
+                + " beside their own slow way (a bell of half a second), in samples; told by the light alone. All cut "
                 + RIM
                 + " % off each side; black: per cent of what is left that was never filled. Sharp: mean gradient as"
                 + " a share of the shaken clip's. vidstab: two passes, the best of "
@@ -114,18 +114,19 @@ public final class Steadying {
         var shaking = new Shaking(kind, RATE, 11);
         scratch.made(truth, raw, SEEN, shaking::shake);
         Command.ffmpeg("-i " + raw + " -c:v libx264 -preset medium -crf 16 " + shaken);
+        List<Plane> clean = scratch.luma(truth);
         List<Plane> before = rimmed(scratch.luma(shaken));
         double gradient = sharp(before);
-        double jitter = jitter(before);
+        double jitter = jitter(clean, before);
         Result other = vidstab().stream()
-                .map(way -> vidstab(shaken, way, gradient))
+                .map(way -> vidstab(clean, shaken, way, gradient))
                 .min(Comparator.comparingDouble(Result::jitter))
                 .orElseThrow();
         Result third = deshake().stream()
-                .map(way -> deshake(shaken, way, gradient))
+                .map(way -> deshake(clean, shaken, way, gradient))
                 .min(Comparator.comparingDouble(Result::jitter))
                 .orElseThrow();
-        Result ours = ours(shaken, kind, gradient);
+        Result ours = ours(clean, shaken, kind, gradient);
         say(Figures.text(
                 "| %s | %.2f | %.2f | %.2f | %.2f | %.2f | %.2f | %.2f | %.2f | %.2f | %.0f | %.0f |",
                 source.name(),
@@ -142,19 +143,19 @@ public final class Steadying {
                 ours.rate()));
     }
 
-    private Result ours(Path shaken, Shaking.Kind kind, double gradient) {
+    private Result ours(List<Plane> clean, Path shaken, Shaking.Kind kind, double gradient) {
         return Stream.of(1, 2)
                 .map(over -> {
                     String step = "steady rim=" + RIM + " over=" + over + (kind.tilt() > 0 ? " moves=perspective" : "");
                     long begun = System.nanoTime();
                     List<Plane> frames = scratch.treated(shaken, step);
-                    return result(step, frames, (System.nanoTime() - begun) / 1e9, gradient);
+                    return result(step, clean, frames, (System.nanoTime() - begun) / 1e9, gradient);
                 })
                 .min(Comparator.comparingDouble(Result::jitter))
                 .orElseThrow();
     }
 
-    private Result vidstab(Path shaken, String way, double gradient) {
+    private Result vidstab(List<Plane> clean, Path shaken, String way, double gradient) {
         Path found = scratch.file("transforms.trf");
         Path out = scratch.file("out.mkv");
         String[] both = way.split(" ");
@@ -163,19 +164,19 @@ public final class Steadying {
         Command.ffmpeg("-i " + shaken + " -vf vidstabtransform=input=" + found + ":optzoom=0:crop=black:" + both[1]
                 + " -c:v ffv1 " + out);
         double seconds = (System.nanoTime() - begun) / 1e9;
-        return result(way, rimmed(scratch.luma(out)), seconds, gradient);
+        return result(way, clean, rimmed(scratch.luma(out)), seconds, gradient);
     }
 
-    private Result deshake(Path shaken, String way, double gradient) {
+    private Result deshake(List<Plane> clean, Path shaken, String way, double gradient) {
         Path out = scratch.file("out.mkv");
         long begun = System.nanoTime();
         Command.ffmpeg("-i " + shaken + " -vf deshake=" + way + " -c:v ffv1 " + out);
         double seconds = (System.nanoTime() - begun) / 1e9;
-        return result(way, rimmed(scratch.luma(out)), seconds, gradient);
+        return result(way, clean, rimmed(scratch.luma(out)), seconds, gradient);
     }
 
-    private static Result result(String how, List<Plane> frames, double seconds, double gradient) {
-        return new Result(how, jitter(frames), black(frames), sharp(frames) / gradient, frames.size() / seconds);
+    private static Result result(String how, List<Plane> clean, List<Plane> frames, double seconds, double gradient) {
+        return new Result(how, jitter(clean, frames), black(frames), sharp(frames) / gradient, frames.size() / seconds);
     }
 
     /** What is left once the rim is cut off. */
@@ -214,19 +215,11 @@ public final class Steadying {
         return 100.0 * black / all;
     }
 
-    private static double jitter(List<Plane> frames) {
-        double[][] steps = IntStream.range(1, frames.size())
+    private static double jitter(List<Plane> clean, List<Plane> frames) {
+        double[][] corners = IntStream.range(0, frames.size())
                 .parallel()
-                .mapToObj(n -> Registration.between(frames.get(n), frames.get(n - 1)))
+                .mapToObj(n -> corners(Registration.between(frames.get(n), clean.get(n)), frames.getFirst()))
                 .toArray(double[][]::new);
-        double[][] corners = new double[frames.size()][];
-        double[] way = {1, 0, 0, 0, 1, 0};
-        for (int n = 0; n < corners.length; n++) {
-            if (n > 0) {
-                way = then(steps[n - 1], way);
-            }
-            corners[n] = corners(way, frames.getFirst());
-        }
         double sum = 0;
         int count = 0;
         for (int n = 0; n < corners.length; n++) {
@@ -245,18 +238,6 @@ public final class Steadying {
         }
         // across and down together
         return Math.sqrt(2 * sum / count);
-    }
-
-    /** One after the other. */
-    private static double[] then(double[] one, double[] next) {
-        return new double[] {
-            next[0] * one[0] + next[1] * one[3],
-            next[0] * one[1] + next[1] * one[4],
-            next[0] * one[2] + next[1] * one[5] + next[2],
-            next[3] * one[0] + next[4] * one[3],
-            next[3] * one[1] + next[4] * one[4],
-            next[3] * one[2] + next[4] * one[5] + next[5]
-        };
     }
 
     private static double[] corners(double[] way, Plane picture) {

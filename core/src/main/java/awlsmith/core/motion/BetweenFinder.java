@@ -74,7 +74,7 @@ public final class BetweenFinder {
     }
 
     /** @param finestWidth of the largest picture that is looked at */
-    BetweenFinder(Plane from, Plane to, int finestWidth, Work work) {
+    public BetweenFinder(Plane from, Plane to, int finestWidth, Work work) {
         if (from.width() != to.width() || from.height() != to.height()) {
             throw new IllegalArgumentException(
                     "motion between " + from.width() + "x" + from.height() + " and " + to.width() + "x" + to.height());

@@ -26,6 +26,9 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
     /** Mean squared gradient at which a square tells its motion half as surely as it could, luma. */
     private static final double SURE = 2e-5;
 
+    /** Squares need tell no more than where the light is to be led from. */
+    private static final int FINEST_WIDTH = 320;
+
     private static final int PASSES = 12;
     /** Widths that squares may be off at first and at last, as the passes go on; beyond they have no weight. */
     private static final double LOOSE = 0.02;
@@ -41,14 +44,15 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
 
     /** @param from luma of a frame, at least 32x32; @param to of the next, as large; @param shape width of a pixel, in its heights */
     public static CameraFit between(Plane from, Plane to, double shape, Work work) {
-        CameraFit squares = new Fit(from, new BetweenFinder(from, to, work).at(0), shape).fit();
+        CameraFit squares = new Fit(from, new BetweenFinder(from, to, FINEST_WIDTH, work).at(0), shape).fit();
         if (squares.agreed < LEAST_AGREED) {
             return squares;
         }
         var light = new LightFit(from, to, shape, work);
+        Warp turned = light.refined(squares.turned, false);
         return new CameraFit(
-                light.refined(squares.turned, false),
-                light.refined(squares.seen, true),
+                turned,
+                light.refined(squares.seen.equals(squares.turned) ? turned : squares.seen, true),
                 squares.lean,
                 squares.stretch,
                 squares.agreed);

@@ -15,7 +15,7 @@ import java.util.Arrays;
  */
 final class LightFit {
     /** Samples that are asked, about. */
-    private static final int ASKED = 30_000;
+    private static final int ASKED = 15_000;
     /** Beyond this bell light is nearly straight between samples. */
     private static final double SOFT = 1;
     /** Squared slope of a sample below which it tells nothing, luma. */

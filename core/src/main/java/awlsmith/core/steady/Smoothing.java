@@ -7,7 +7,8 @@ import java.util.Arrays;
  * Where the camera should have looked, and so where each steady picture lies in the shaken one.
  *
  * <p>Source: Y. Matsushita et al., "Full-frame video stabilization with motion inpainting", IEEE Trans. PAMI 28(7), 2006, for the way to the mean of the
- * neighbours, weighed by a bell, with nothing summed up over the clip (from memory); corners are what is averaged here.
+ * neighbours, weighed by a bell, with nothing summed up over the clip (from memory); corners are what is averaged here, and at a scene's ends a line is fitted (W. S.
+ * Cleveland, "Robust locally weighted regression", JASA 74, 1979, without the robust part; from memory).
  */
 public final class Smoothing {
     /** What is made of the way the camera went. */
@@ -77,48 +78,64 @@ public final class Smoothing {
         return new Moves(warps, held);
     }
 
-    /** Corners of the frame laid on each frame around, their mean by a bell; beyond a scene's ends the way is turned about its end. */
+    /**
+     * Corners of the frame laid on each frame around, and of each corner's way the straight line that is nearest, weighed by a bell: within a scene
+     * that is their mean, at its ends neither the end itself nor what a pan leaves behind.
+     */
     private void smooth(int from, int end, double[][] corners) {
         int reach = (int) Math.ceil(REACH * deviation);
-        double[] rest = Warp.NONE.corners(path.height());
         for (int n = from; n < end; n++) {
-            double[][] places = new double[2 * reach + 1][];
-            int low = Math.max(from, n - reach);
-            int high = Math.min(end - 1, n + reach);
-            places[reach] = rest;
+            var line = new Lines(n);
+            line.add(n, Warp.NONE);
             Warp on = Warp.NONE;
-            for (int m = n + 1; m <= high; m++) {
+            for (int m = n + 1; m <= Math.min(end - 1, n + reach); m++) {
                 on = on.then(path.to(m, kind));
-                places[reach + m - n] = on.corners(path.height());
+                line.add(m, on);
             }
             Warp back = Warp.NONE;
-            for (int m = n - 1; m >= low; m--) {
+            for (int m = n - 1; m >= Math.max(from, n - reach); m--) {
                 back = back.then(path.to(m + 1, kind).inverse());
-                places[reach + m - n] = back.corners(path.height());
+                line.add(m, back);
             }
-            double[] sum = new double[8];
-            double weights = 0;
-            for (int d = -reach; d <= reach; d++) {
-                double weight = Math.exp(-d * d / (2 * deviation * deviation));
-                weights += weight;
-                for (int k = 0; k < 8; k++) {
-                    sum[k] += weight * at(places, n + d, n, low, high, reach, k, from, end);
-                }
-            }
-            for (int k = 0; k < 8; k++) {
-                sum[k] /= weights;
-            }
-            corners[n] = steady(sum);
+            corners[n] = steady(line.here());
         }
     }
 
-    private static double at(double[][] places, int m, int n, int low, int high, int reach, int k, int from, int end) {
-        if (m >= low && m <= high) {
-            return places[reach + m - n][k];
+    /** Straight lines through the corners' ways, weighed by how near in time they are. */
+    private final class Lines {
+        private final int frame;
+        private final double[] sums = new double[8];
+        private final double[] slopes = new double[8];
+        private double weights;
+        private double times;
+        private double squares;
+
+        Lines(int frame) {
+            this.frame = frame;
         }
-        int last = m < low ? from : end - 1;
-        int mirrored = Math.clamp(2L * last - m, low, high);
-        return 2 * places[reach + last - n][k] - places[reach + mirrored - n][k];
+
+        void add(int m, Warp warp) {
+            int d = m - frame;
+            double weight = Math.exp(-d * d / (2 * deviation * deviation));
+            double[] places = warp.corners(path.height());
+            weights += weight;
+            times += weight * d;
+            squares += weight * d * d;
+            for (int k = 0; k < 8; k++) {
+                sums[k] += weight * places[k];
+                slopes[k] += weight * d * places[k];
+            }
+        }
+
+        /** Where the lines are at the frame. */
+        double[] here() {
+            double spread = weights * squares - times * times;
+            double[] places = new double[8];
+            for (int k = 0; k < 8; k++) {
+                places[k] = spread > 0 ? (squares * sums[k] - times * slopes[k]) / spread : sums[k] / weights;
+            }
+            return places;
+        }
     }
 
     /**

@@ -12,6 +12,7 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.resample.FreePlaces;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Optional;
 
 /** Lays every frame where it should have been seen, in one resampling. */
@@ -114,12 +115,13 @@ public final class SteadyStage implements Stage {
         double bottom = -Double.MAX_VALUE;
         for (long n = frames.from(); n < frames.end(); n++) {
             var from = new Places(n);
-            for (double x : new double[] {wanted.x(), wanted.right()}) {
-                for (double y : new double[] {wanted.y(), wanted.bottom()}) {
-                    left = Math.min(left, from.column(x, y));
-                    right = Math.max(right, from.column(x, y));
-                    top = Math.min(top, from.row(x, y));
-                    bottom = Math.max(bottom, from.row(x, y));
+            for (double y : new double[] {wanted.y(), wanted.bottom()}) {
+                from.at(y);
+                for (double x : new double[] {wanted.x(), wanted.right()}) {
+                    left = Math.min(left, from.column(x));
+                    right = Math.max(right, from.column(x));
+                    top = Math.min(top, from.row(x));
+                    bottom = Math.max(bottom, from.row(x));
                 }
             }
         }
@@ -137,6 +139,9 @@ public final class SteadyStage implements Stage {
     private final class Places {
         private final Warp warp;
         private final double[] roll;
+        private double acrossAtLeft;
+        private double downAtLeft;
+        private double depthAtLeft;
 
         Places(long frame) {
             this(moves.warp(frame), moves.roll(frame));
@@ -147,23 +152,35 @@ public final class SteadyStage implements Stage {
             this.roll = roll;
         }
 
-        private double x(double column) {
-            return (column + rimX - (input.width() - 1) / 2.0) / width;
+        /** Goes to a row; where its column 0 lies is worked out once. */
+        Places at(double row) {
+            double y = (row + rimY - (input.height() - 1) / 2.0) / (width * shape);
+            double x = (rimX - (input.width() - 1) / 2.0) / width;
+            acrossAtLeft = warp.a() * x + warp.b() * y + warp.c();
+            downAtLeft = warp.d() * x + warp.e() * y + warp.f();
+            depthAtLeft = warp.g() * x + warp.h() * y + 1;
+            return this;
         }
 
-        private double y(double row) {
-            return (row + rimY - (input.height() - 1) / 2.0) / (width * shape);
+        private double depth(double right) {
+            return depthAtLeft + warp.g() * right;
         }
 
-        double column(double column, double row) {
-            double x = x(column);
-            double y = y(row);
-            return (input.width() - 1) / 2.0 + width * (warp.x(x, y) + roll[0] * warp.y(x, y));
+        double column(double column) {
+            double right = column / width;
+            double across = acrossAtLeft + warp.a() * right;
+            double down = downAtLeft + warp.d() * right;
+            return (input.width() - 1) / 2.0 + width * (across + roll[0] * down) / depth(right);
         }
 
-        double row(double column, double row) {
-            double down = warp.y(x(column), y(row));
-            return (input.height() - 1) / 2.0 + width * shape * (down + roll[1] * down);
+        double row(double column) {
+            double right = column / width;
+            double down = downAtLeft + warp.d() * right;
+            return (input.height() - 1) / 2.0 + width * shape * (1 + roll[1]) * down / depth(right);
+        }
+
+        Places copy() {
+            return new Places(warp, roll);
         }
 
         /** The same places in a frame some way off. */
@@ -222,21 +239,25 @@ public final class SteadyStage implements Stage {
         int planeWidth = chroma.planeWidth(p, input.width());
         int planeHeight = chroma.planeHeight(p, input.height());
         Plane target = out.plane(p);
+        Places[] places = Arrays.stream(sources.places).map(Places::copy).toArray(Places[]::new);
         for (int row = from; row < to; row++) {
             double y = (wanted.y() / sy + row) * (double) sy + down;
+            for (Places one : places) {
+                one.at(y);
+            }
             for (int i = 0; i < target.width(); i++) {
                 double x = (wanted.x() / sx + i) * (double) sx + across;
                 int which = 0;
-                double u = (sources.places[0].column(x, y) - across) / sx;
-                double v = (sources.places[0].row(x, y) - down) / sy;
+                double u = (places[0].column(x) - across) / sx;
+                double v = (places[0].row(x) - down) / sy;
                 if (edges != Edges.CUT && !isWithin(u, v, planeWidth, planeHeight)) {
                     if (edges == Edges.BLACK) {
                         target.set(i, row, 0);
                         continue;
                     }
-                    for (int k = 1; k < sources.frames.length; k++) {
-                        double inU = (sources.places[k].column(x, y) - across) / sx;
-                        double inV = (sources.places[k].row(x, y) - down) / sy;
+                    for (int k = 1; k < places.length; k++) {
+                        double inU = (places[k].column(x) - across) / sx;
+                        double inV = (places[k].row(x) - down) / sy;
                         if (isWithin(inU, inV, planeWidth, planeHeight)) {
                             which = k;
                             u = inU;

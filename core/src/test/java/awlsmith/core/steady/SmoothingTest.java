@@ -36,6 +36,25 @@ class SmoothingTest {
         }
     }
 
+    /** A scene's ends are as steady as its middle, and do not hang on their last frame. */
+    @Test
+    void endsAreSteadyToo() {
+        CameraPath path = path(60, new int[] {0}, n -> Warp.shift(n % 2 == 0 ? 0.012 : -0.008, 0));
+        Warp[] warps = new Smoothing(path, Kind.SHIFT, 6, 0)
+                .moves(Smoothing.Way.SMOOTH, 0.2)
+                .warps();
+        double camera = 0;
+        double before = 0;
+        for (int n = 0; n < 60; n++) {
+            camera += path.turned().get(n).c();
+            double seen = camera - warps[n].c();
+            if (n > 0) {
+                assertThat(seen - before).isCloseTo(0.002, within(0.002));
+            }
+            before = seen;
+        }
+    }
+
     /** On a tripod what lies in the middle frame stays where it is, turns and all. */
     @Test
     void stillIsTheMiddleFrameThroughout() {
