@@ -20,9 +20,9 @@ final class FollowCamera implements Analysis<CameraPath> {
     /** Samples across at most. */
     private static final int WIDEST = 640;
     /** Mean difference between frames of two scenes, of full scale... */
-    private static final double CUT = 0.06;
-    /** ...unless so much of the picture agrees on what the camera did. */
-    private static final double FOLLOWED = 0.35;
+    private static final double CUT = 0.04;
+    /** ...and how torn their motion is: within scenes it is a tenth at most, between them half. */
+    private static final double TORN = 0.3;
     /** Places are kept to a ten-millionth of the width. */
     private static final double KEPT = 1e7;
 
@@ -119,9 +119,8 @@ final class FollowCamera implements Analysis<CameraPath> {
                 scenes.add(0);
             } else {
                 fit = CameraFit.between(before, here, shape, work);
-                // a jerk changes as much as a cut does, but it can be followed
-                double differs = fit.agreed() >= FOLLOWED ? 0 : difference(before, here);
-                if (differs > CUT && n - scenes.getLast() > 2) {
+                // a jerk changes as much as a cut does, but its motion is whole
+                if (fit.torn() > TORN && difference(before, here) > CUT && n - scenes.getLast() > 2) {
                     scenes.add(n);
                     fit = CameraFit.NONE;
                 }

@@ -36,30 +36,47 @@ public final class FreePlaces {
      */
     public static float at(Plane plane, int left, int top, double u, double v) {
         // whole and broken part are taken in the picture, so that every window rounds alike
-        int wholeX = (int) Math.floor(u);
-        int wholeY = (int) Math.floor(v);
+        int wholeX = floor(u);
+        int wholeY = floor(v);
         int x = wholeX - left;
         int y = wholeY - top;
-        float[] wx = WEIGHTS[(int) Math.round((u - wholeX) * PHASES)];
-        float[] wy = WEIGHTS[(int) Math.round((v - wholeY) * PHASES)];
+        float[] wx = WEIGHTS[(int) ((u - wholeX) * PHASES + 0.5)];
+        float[] wy = WEIGHTS[(int) ((v - wholeY) * PHASES + 0.5)];
+        return x >= 2 && x + 3 < plane.width() && y >= 2 && y + 3 < plane.height()
+                ? inside(plane.data(), plane.row(y - 2) + x - 2, plane.stride(), wx, wy)
+                : atEdge(plane, x, y, wx, wy);
+    }
+
+    private static int floor(double value) {
+        int cut = (int) value;
+        return cut > value ? cut - 1 : cut;
+    }
+
+    private static float inside(float[] d, int first, int stride, float[] wx, float[] wy) {
+        float w0 = wx[0];
+        float w1 = wx[1];
+        float w2 = wx[2];
+        float w3 = wx[3];
+        float w4 = wx[4];
+        float w5 = wx[5];
+        float sum = 0;
+        int at = first;
+        for (int j = 0; j < TAPS; j++) {
+            sum += wy[j]
+                    * (w0 * d[at] + w1 * d[at + 1] + w2 * d[at + 2] + w3 * d[at + 3] + w4 * d[at + 4] + w5 * d[at + 5]);
+            at += stride;
+        }
+        return sum;
+    }
+
+    private static float atEdge(Plane plane, int x, int y, float[] wx, float[] wy) {
         float[] d = plane.data();
         float sum = 0;
-        boolean inside = x >= 2 && x + 3 < plane.width();
         for (int j = 0; j < TAPS; j++) {
-            int row = plane.row(Math.clamp(y - 2 + j, 0, plane.height() - 1));
-            float line = 0;
-            if (inside) {
-                int at = row + x - 2;
-                line = wx[0] * d[at]
-                        + wx[1] * d[at + 1]
-                        + wx[2] * d[at + 2]
-                        + wx[3] * d[at + 3]
-                        + wx[4] * d[at + 4]
-                        + wx[5] * d[at + 5];
-            } else {
-                for (int i = 0; i < TAPS; i++) {
-                    line += wx[i] * d[row + Math.clamp(x - 2 + i, 0, plane.width() - 1)];
-                }
+            int row = plane.row(Math.clamp(y - 2L + j, 0, plane.height() - 1));
+            float line = wx[0] * d[row + Math.clamp(x - 2L, 0, plane.width() - 1)];
+            for (int i = 1; i < TAPS; i++) {
+                line += wx[i] * d[row + Math.clamp(x - 2L + i, 0, plane.width() - 1)];
             }
             sum += wy[j] * line;
         }

@@ -18,10 +18,11 @@ import java.util.Arrays;
  * @param lean how far rows lean beyond a turn: widths across for a height of one width
  * @param stretch how much more rows go apart than columns
  * @param agreed share of the weight of all squares that agrees
+ * @param torn how torn the motion is, as {@link MotionBetween#torn} counts
  */
-public record CameraFit(Warp turned, Warp seen, double lean, double stretch, double agreed) {
+public record CameraFit(Warp turned, Warp seen, double lean, double stretch, double agreed, double torn) {
     /** Too little agrees, or nothing can be told. */
-    public static final CameraFit NONE = new CameraFit(Warp.NONE, Warp.NONE, 0, 0, 0);
+    public static final CameraFit NONE = new CameraFit(Warp.NONE, Warp.NONE, 0, 0, 0, 0);
 
     /** Mean squared gradient at which a square tells its motion half as surely as it could, luma. */
     private static final double SURE = 2e-5;
@@ -55,7 +56,8 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
                 light.refined(squares.seen.equals(squares.turned) ? turned : squares.seen, true),
                 squares.lean,
                 squares.stretch,
-                squares.agreed);
+                squares.agreed,
+                squares.torn);
     }
 
     private static final class Fit {
@@ -64,10 +66,12 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
         private final double[] u;
         private final double[] v;
         private final double[] sure;
+        private final double torn;
         private double limit;
 
         Fit(Plane from, MotionBetween motion, double shape) {
             int count = motion.columns() * motion.rows();
+            torn = motion.torn();
             x = new double[count];
             y = new double[count];
             u = new double[count];
@@ -121,7 +125,7 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
         CameraFit fit() {
             double all = Arrays.stream(sure).sum();
             if (all < LEAST_WEIGHT) {
-                return NONE;
+                return new CameraFit(Warp.NONE, Warp.NONE, 0, 0, 0, torn);
             }
             double[] weights = new double[sure.length];
             Warp now = Warp.shift(middle(u), middle(v));
@@ -133,7 +137,7 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
             weigh(now, weights);
             double agreed = Arrays.stream(weights).sum() / all;
             if (agreed < LEAST_AGREED) {
-                return new CameraFit(Warp.NONE, Warp.NONE, 0, 0, agreed);
+                return new CameraFit(Warp.NONE, Warp.NONE, 0, 0, agreed, torn);
             }
             Warp turned = now;
             // what leans lies off the turn near the edges: it may come back first
@@ -149,7 +153,7 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
                 weigh(now, weights);
             }
             boolean isLeaning = now != null && Arrays.stream(weights).sum() / all >= Math.max(agreed, FOR_PERSPECTIVE);
-            return new CameraFit(turned, isLeaning ? now : turned, lean[0], lean[1], agreed);
+            return new CameraFit(turned, isLeaning ? now : turned, lean[0], lean[1], agreed, torn);
         }
 
         /** The middle by weight. */
