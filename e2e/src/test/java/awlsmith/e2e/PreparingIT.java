@@ -278,7 +278,10 @@ class PreparingIT extends BrowserIT {
         Locator looking = page.locator("[data-test=looking]");
         assertThat(page.getByText("Steady").first()).isVisible();
         assertThat(looking).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(PATIENCE));
-        assertThat(page.getByText(Pattern.compile("over 1 s, \\d+ % rim"))).isVisible();
+        assertThat(page.getByText(Pattern.compile("over 1 s, keeps \\d+ % of the picture")))
+                .isVisible();
+        page.getByText("Steady").first().click();
+        assertThat(page.locator("[data-test=step-curves] svg")).hasCount(3);
         page.keyboard().press(".");
         assertThat(page.locator("[data-test=frame]")).containsText("frame 38 ");
         settled();

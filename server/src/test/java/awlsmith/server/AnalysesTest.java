@@ -73,6 +73,11 @@ class AnalysesTest {
                 "{\"recipe\":" + STEADY + ",\"deliverable\":" + H264 + "}",
                 plan -> plan.path("waiting").isEmpty());
         assertThat(plan(server, clip).path("moving").asBoolean()).isTrue();
+        // the camera's way, as it was and as it is shown
+        JsonNode curves = plan(server, clip).path("steps").get(0).path("curves");
+        assertThat(curves).hasSize(3);
+        assertThat(curves.get(0).path("name").asString()).isEqualTo("across");
+        assertThat(curves.get(0).path("before")).isNotEqualTo(curves.get(0).path("after"));
         assertThat(placement(server, clip, 7)).isNotEqualTo(placement(server, clip, 8));
         assertThat(still(server, clip, 7)).isNotEqualTo(passedOn);
         assertThat(server.post("/api/clips/" + clip + "/analyses", "{\"recipe\":" + STEADY + "}")

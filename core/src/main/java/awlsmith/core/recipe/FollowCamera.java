@@ -45,7 +45,9 @@ final class FollowCamera implements Analysis<CameraPath> {
     public Map<String, Object> toTree(CameraPath path) {
         return Map.of(
                 "turned",
-                path.turned().stream().flatMap(FollowCamera::numbers).toList(),
+                path.turned().stream()
+                        .flatMap(warp -> Stream.of(warp.a(), warp.b(), warp.c(), warp.f()))
+                        .toList(),
                 "seen",
                 path.seen().stream().flatMap(FollowCamera::numbers).toList(),
                 "scenes",
@@ -63,20 +65,26 @@ final class FollowCamera implements Analysis<CameraPath> {
     @Override
     public CameraPath fromTree(Map<?, ?> tree) {
         return new CameraPath(
-                warps(tree, "turned"),
-                warps(tree, "seen"),
+                turned(tree),
+                seen(tree),
                 Arrays.stream(numbers(tree, "scenes")).mapToInt(n -> (int) n).toArray(),
                 number(tree.get("rolling")),
                 number(tree.get("height")));
     }
 
-    private static List<Warp> warps(Map<?, ?> tree, String key) {
-        double[] n = numbers(tree, key);
-        if (n.length % 8 != 0) {
-            throw new IllegalArgumentException("a camera's path has eight numbers a frame");
-        }
+    private static List<Warp> turned(Map<?, ?> tree) {
+        double[] n = numbers(tree, "turned");
         var warps = new ArrayList<Warp>();
-        for (int i = 0; i < n.length; i += 8) {
+        for (int i = 0; i + 3 < n.length; i += 4) {
+            warps.add(new Warp(n[i], n[i + 1], n[i + 2], -n[i + 1], n[i], n[i + 3], 0, 0));
+        }
+        return warps;
+    }
+
+    private static List<Warp> seen(Map<?, ?> tree) {
+        double[] n = numbers(tree, "seen");
+        var warps = new ArrayList<Warp>();
+        for (int i = 0; i + 7 < n.length; i += 8) {
             warps.add(new Warp(n[i], n[i + 1], n[i + 2], n[i + 3], n[i + 4], n[i + 5], n[i + 6], n[i + 7]));
         }
         return warps;

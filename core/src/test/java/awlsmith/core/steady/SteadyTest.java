@@ -174,8 +174,16 @@ class SteadyTest {
                 kept.put(key, tree);
             }
         };
-        known(STEADY, store);
+        Treatment first = known(STEADY, store);
         assertThat(kept).hasSize(1);
+        // read again it moves every frame as it did, to a hundred-thousandth of a sample
+        Treatment read = Analyses.known(STEADY.on(material()), store);
+        for (long n = 0; n < FRAMES; n++) {
+            assertThat(read.chain().placement(n).x())
+                    .isCloseTo(first.chain().placement(n).x(), within(1e-5));
+            assertThat(read.chain().placement(n).y())
+                    .isCloseTo(first.chain().placement(n).y(), within(1e-5));
+        }
         assertThat(Analyses.known(STEADY.on(material()), store).missing()).isEmpty();
         Recipe other = recipe("steady over=2 rim=4", "enlarge factor=2");
         assertThat(Analyses.known(other.on(material()), store).missing()).isEmpty();
