@@ -6,6 +6,7 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.retime.MadeStage;
 import awlsmith.core.retime.RateStage;
+import awlsmith.core.retime.ShutterStage;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
@@ -85,6 +86,21 @@ final class RateStep implements StepKind {
             "motion",
             "what is done where both frames do not show the same along the motion. Where frames are made");
 
+    private static final String NONE = "0";
+
+    private static final Param.Choice SHUTTER = new Param.Choice(
+            "shutter",
+            "Shutter",
+            List.of(
+                    new Param.Choice.Option(NONE, "As filmed", "no blur is added"),
+                    new Param.Choice.Option("90", "90\u00b0", "open for a quarter of the time from frame to frame"),
+                    new Param.Choice.Option("180", "180\u00b0", "open for half of it, as film cameras mostly are"),
+                    new Param.Choice.Option("270", "270\u00b0", "open for three quarters of it"),
+                    new Param.Choice.Option("360", "360\u00b0", "open all the time")),
+            NONE,
+            "blurs what moves as a shutter would that is open so long; five to nine frames are made for each. Where frames"
+                    + " are made");
+
     @Override
     public String id() {
         return "rate";
@@ -108,7 +124,7 @@ final class RateStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(RATE, FRAMES, CUTS, DOUBT);
+        return List.of(RATE, FRAMES, SHUTTER, CUTS, DOUBT);
     }
 
     @Override
@@ -153,8 +169,9 @@ final class RateStep implements StepKind {
     @Override
     public List<Stage> stages(Settings settings, Given given) {
         Rational rate = rate(settings, given);
+        int shutter = shutter(settings);
         boolean already = given.times().rate().filter(rate::equals).isPresent();
-        if (already) {
+        if (already && shutter == 0) {
             return List.of();
         }
         if (!isMade(settings)) {
@@ -162,7 +179,17 @@ final class RateStep implements StepKind {
         }
         Doubt doubt = Doubt.valueOf(settings.choice(DOUBT).orElseThrow().toUpperCase(java.util.Locale.ROOT));
         double torn = torn(settings.whole(CUTS).orElseThrow());
-        return List.of(new MadeStage(given.format(), given.times(), rate, new MadeStage.Way(doubt, torn)));
+        var way = new MadeStage.Way(doubt, torn);
+        if (shutter == 0) {
+            return List.of(new MadeStage(given.format(), given.times(), rate, way));
+        }
+        var quick = new MadeStage(given.format(), given.times(), rate.times(ShutterStage.PARTS), way);
+        return List.of(quick, new ShutterStage(given.format(), quick.times(given.times()), rate, shutter));
+    }
+
+    /** Degrees; 0 where none is wanted. */
+    private static int shutter(Settings settings) {
+        return isMade(settings) ? Integer.parseInt(settings.choice(SHUTTER).orElseThrow()) : 0;
     }
 
     /** Half and less of torn squares is two scenes at 30 % of them, as measured; the ends are three times as much and as little. */
@@ -174,8 +201,9 @@ final class RateStep implements StepKind {
     public String summary(Settings settings, Given given) {
         Rational rate = rate(settings, given);
         String now = Words.number(Math.round(1000 * rate.toDouble()) / 1000.0) + " frames/s";
-        return given.times().rate().filter(rate::equals).isPresent()
-                ? "as it is, " + now
-                : "to " + now + (isMade(settings) ? ", made" : "");
+        int shutter = shutter(settings);
+        boolean already = given.times().rate().filter(rate::equals).isPresent();
+        return (already ? "as it is, " + now : "to " + now + (isMade(settings) ? ", made" : ""))
+                + (shutter == 0 ? "" : ", shutter " + shutter + "\u00b0");
     }
 }
