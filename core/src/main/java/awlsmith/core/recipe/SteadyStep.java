@@ -78,6 +78,10 @@ final class SteadyStep implements StepKind {
             List.of(
                     new Param.Choice.Option("cut", "Cut", "the rim is cut off, so that the picture is whole"),
                     new Param.Choice.Option(
+                            "fill",
+                            "Filled",
+                            "it keeps its size: each scene is enlarged by as little as it takes, in the same resampling"),
+                    new Param.Choice.Option(
                             "black", "Black", "the picture keeps its size; what a frame does not show is black"),
                     new Param.Choice.Option(
                             "mirror", "Mirrored", "it keeps its size; the frame is mirrored at its edges"),
@@ -151,9 +155,11 @@ final class SteadyStep implements StepKind {
     }
 
     /** What the smoothing follows from. */
-    private record Asked(CameraPath path, Kind kind, Smoothing.Way way, double frames, double rolling, double rim) {
+    private record Asked(
+            CameraPath path, Kind kind, Smoothing.Way way, boolean fills, double frames, double rolling, double rim) {
         Smoothing.Moves moves() {
-            return new Smoothing(path, kind, frames, rolling).moves(way, rim);
+            var smoothing = new Smoothing(path, kind, frames, rolling);
+            return fills ? smoothing.filling(way, rim) : smoothing.moves(way, rim);
         }
     }
 
@@ -168,7 +174,14 @@ final class SteadyStep implements StepKind {
                         (double) whole(share * input.height(), input.chroma().stepY()) / input.height())
                 : share;
         double frames = settings.real(OVER).orElseThrow() * given.times().mean() / 2;
-        var asked = new Asked(path, kind(settings), way(settings), frames, rolling(settings, path), held);
+        var asked = new Asked(
+                path,
+                kind(settings),
+                way(settings),
+                edges(settings) == SteadyStage.Edges.FILL,
+                frames,
+                rolling(settings, path),
+                held);
         synchronized (RECENT) {
             return RECENT.computeIfAbsent(asked, Asked::moves);
         }
@@ -207,9 +220,11 @@ final class SteadyStep implements StepKind {
             case STILL -> "still";
         };
         double share = rim(settings);
-        String edges = edges(settings) == SteadyStage.Edges.CUT
-                ? ", keeps " + Math.round(100 * (1 - 2 * share) * (1 - 2 * share)) + " % of the picture"
-                : ", full size, moved by up to " + settings.whole(RIM).orElseThrow() + " %";
+        String edges = switch (edges(settings)) {
+            case CUT -> ", keeps " + Math.round(100 * (1 - 2 * share) * (1 - 2 * share)) + " % of the picture";
+            case FILL -> ", enlarged by up to " + Math.round(100 / (1 - 2 * share) - 100) + " %";
+            default -> ", full size, moved by up to " + settings.whole(RIM).orElseThrow() + " %";
+        };
         return how
                 + edges
                 + given.finding(FOLLOW)

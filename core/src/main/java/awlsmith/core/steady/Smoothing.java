@@ -52,6 +52,48 @@ public final class Smoothing {
         }
     }
 
+    /**
+     * The same, each scene enlarged by as little as it takes to fill the picture.
+     *
+     * @param rim share of each side that may be lost by it at most
+     */
+    public Moves filling(Way way, double rim) {
+        Moves moves = moves(way, rim);
+        Warp[] warps = moves.warps().clone();
+        for (int s = 0; s < path.scenes().length; s++) {
+            int from = path.scenes()[s];
+            int end = path.end(s);
+            double lost = 0;
+            for (int n = from; n < end; n++) {
+                lost = Math.max(lost, lost(n, warps[n].corners(path.height()), lost, rim));
+            }
+            Warp nearer = Warp.similar(0, 0, 0, 1 - 2 * lost);
+            for (int n = from; n < end; n++) {
+                warps[n] = nearer.then(warps[n]);
+            }
+        }
+        return new Moves(warps, moves.held());
+    }
+
+    /** The least rim, from one that is lost already up to the most, within which a frame shows all. */
+    private double lost(int frame, double[] corners, double least, double most) {
+        double[] roll = SteadyMoves.roll(path, frame, rolling);
+        if (fits(corners, roll, 1, least)) {
+            return least;
+        }
+        double bad = least;
+        double good = most;
+        for (int i = 0; i < HALVINGS; i++) {
+            double middle = (good + bad) / 2;
+            if (fits(corners, roll, 1, middle)) {
+                good = middle;
+            } else {
+                bad = middle;
+            }
+        }
+        return good;
+    }
+
     /** @param rim share of each side that a steady picture may lie beyond the frame's middle part, and at most does */
     public Moves moves(Way way, double rim) {
         double[][] corners = new double[path.frames()][];

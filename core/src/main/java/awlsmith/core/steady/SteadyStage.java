@@ -35,6 +35,8 @@ public final class SteadyStage implements Stage {
     public enum Edges {
         /** Nothing: the picture is cut to what all frames show. */
         CUT,
+        /** Nothing: what all frames show is enlarged to fill the picture. */
+        FILL,
         BLACK,
         /** The frame, mirrored at its edge. */
         MIRROR,
@@ -75,7 +77,12 @@ public final class SteadyStage implements Stage {
     @Override
     public Placement placement(long frame) {
         Warp warp = moves.warp(frame);
-        return new Placement(-warp.c() * width - rimX, -warp.f() * width * shape - rimY, input.width(), input.height());
+        double larger = 1 / warp.zoom();
+        return new Placement(
+                (0.5 - larger * (0.5 + warp.c())) * width - rimX,
+                0.5 * input.height() - larger * (0.5 * input.height() + warp.f() * width * shape) - rimY,
+                larger * input.width(),
+                larger * input.height());
     }
 
     @Override
@@ -98,6 +105,11 @@ public final class SteadyStage implements Stage {
         return before();
     }
 
+    /** Whether every frame shows all of the picture. */
+    private boolean isWhole() {
+        return edges == Edges.CUT || edges == Edges.FILL;
+    }
+
     @Override
     public Region needs(Region wanted) {
         return input.whole();
@@ -105,7 +117,7 @@ public final class SteadyStage implements Stage {
 
     @Override
     public Region needs(Region wanted, FrameRange frames) {
-        if (frames.isOpen() || frames.count() > MANY || edges != Edges.CUT) {
+        if (frames.isOpen() || frames.count() > MANY || !isWhole()) {
             // mirrored edges and neighbours may be asked for from anywhere near
             return needs(wanted);
         }
@@ -250,7 +262,7 @@ public final class SteadyStage implements Stage {
                 int which = 0;
                 double u = (places[0].column(x) - across) / sx;
                 double v = (places[0].row(x) - down) / sy;
-                if (edges != Edges.CUT && !isWithin(u, v, planeWidth, planeHeight)) {
+                if (!isWhole() && !isWithin(u, v, planeWidth, planeHeight)) {
                     if (edges == Edges.BLACK) {
                         target.set(i, row, 0);
                         continue;

@@ -55,6 +55,26 @@ class SmoothingTest {
         }
     }
 
+    /** Filled, a scene is enlarged by as little as it takes, and every corner of the picture lies in its frame. */
+    @Test
+    void aSceneIsEnlargedByAsLittleAsItTakes() {
+        CameraPath path = path(60, new int[] {0, 30}, n -> Warp.similar(n < 30 ? 0.01 * Math.sin(2 * n) : 0, 0, 0, 1));
+        Warp[] warps = new Smoothing(path, Kind.TURN, 6, 0)
+                .filling(Smoothing.Way.SMOOTH, 0.1)
+                .warps();
+        assertThat(warps[45].zoom()).isCloseTo(1, within(1e-6));
+        double closest = 1;
+        for (int n = 0; n < 30; n++) {
+            assertThat(warps[n].zoom()).isCloseTo(warps[0].zoom(), within(1e-9)).isBetween(0.9, 0.999);
+            for (int[] sign : Warp.CORNERS) {
+                double x = warps[n].x(sign[0] / 2.0, sign[1] * HEIGHT / 2);
+                assertThat(Math.abs(x)).isLessThan(0.5 + 1e-6);
+                closest = Math.min(closest, 0.5 - Math.abs(x));
+            }
+        }
+        assertThat(closest).isCloseTo(0, within(1e-5));
+    }
+
     /** On a tripod what lies in the middle frame stays where it is, turns and all. */
     @Test
     void stillIsTheMiddleFrameThroughout() {

@@ -271,6 +271,7 @@ class SteadyTest {
     void partsAreCutFromTheWhole() {
         for (String how : List.of(
                 "moves=perspective rolling=40",
+                "edges=fill",
                 "edges=mirror",
                 "edges=neighbours way=still",
                 "way=sweep edges=black")) {
@@ -289,6 +290,29 @@ class SteadyTest {
                 }
             }
         }
+    }
+
+    /** Filled, what lies at a place of the source lies where the placement tells, and no black is left. */
+    @Test
+    void filledThePictureKeepsItsSize() {
+        Treatment treatment = known(recipe("steady rim=8 edges=fill"), Analyses.Store.NONE);
+        assertThat(treatment.output().width()).isEqualTo(160);
+        Frame frame = Clips.run(
+                        shaky(),
+                        FrameRange.single(17),
+                        treatment.output().whole(),
+                        treatment.chain().stages().getFirst())
+                .getFirst();
+        Placement place = treatment.chain().placement(17);
+        assertThat(place.width()).isBetween(161.0, 190.0);
+        double scale = 160 / place.width();
+        for (int[] at : new int[][] {{5, 7}, {60, 40}, {150, 110}}) {
+            double x = (at[0] + 0.5 - place.x()) * scale - 0.5;
+            double y = (at[1] + 0.5 - place.y()) * scale - 0.5;
+            assertThat((double) frame.plane(0).at(at[0], at[1]))
+                    .isCloseTo(scene(x - acrossAt(17), y - downAt(17), false), within(0.03));
+        }
+        assertThat(treatment.summary(0)).startsWith("over 1 s, enlarged by up to 19 %");
     }
 
     @Test
