@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone, likewise noise, compression, orders); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--steadying` steady pictures, docs/steadying.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
+# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone, likewise noise, compression, orders); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--steadying` steady pictures, docs/steadying.md; `--motion` motion beside OpenCV's, docs/motion.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
 case "${1:-}" in
-  '' | --kernels | --quality | --preparing | --cleaning | --detail | --retiming | --steadying | --limits | --looking) ;;
+  '' | --kernels | --quality | --preparing | --cleaning | --detail | --retiming | --steadying | --motion | --limits | --looking) ;;
   *)
     echo "awlsmith: measure does not know $1; see ./awlsmith help" >&2
     exit 2
@@ -30,6 +30,10 @@ if [ "${1:-}" = --retiming ]; then
 fi
 if [ "${1:-}" = --steadying ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Steadying "$root/docs/steadying.md" "$home/packages" "$home/media/demo"
+fi
+if [ "${1:-}" = --motion ]; then
+  /usr/bin/python3 -c 'import cv2' 2>/dev/null || fail "OpenCV is what motion is held against; install Debian's python3-opencv"
+  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Flowing "$root/docs/motion.md" "$home/packages"
 fi
 if [ "${1:-}" = --limits ]; then
   exec java "${java_flags[@]}" -cp "$cp" awlsmith.benchmarks.Limits "$root/docs/limits.md"
