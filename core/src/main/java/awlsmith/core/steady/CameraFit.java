@@ -42,6 +42,8 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
     private static final double LEAST_AGREED = 0.2;
 
     private static final double FOR_PERSPECTIVE = 0.4;
+    /** Widths that a corner may go from frame to frame. */
+    private static final double FARTHEST = 0.5;
 
     /** @param from luma of a frame, at least 32x32; @param to of the next, as large; @param shape width of a pixel, in its heights */
     public static CameraFit between(Plane from, Plane to, double shape, Work work) {
@@ -50,14 +52,15 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
             return squares;
         }
         var light = new LightFit(from, to, shape, work);
-        Warp turned = light.refined(squares.turned, false);
+        double height = from.height() / (from.width() * shape);
+        Warp turned = sane(light.refined(squares.turned, false), Warp.NONE, height);
+        Warp seen = light.refined(squares.seen.equals(squares.turned) ? turned : squares.seen, true);
         return new CameraFit(
-                turned,
-                light.refined(squares.seen.equals(squares.turned) ? turned : squares.seen, true),
-                squares.lean,
-                squares.stretch,
-                squares.agreed,
-                squares.torn);
+                turned, sane(seen, turned, height), squares.lean, squares.stretch, squares.agreed, squares.torn);
+    }
+
+    private static Warp sane(Warp found, Warp otherwise, double height) {
+        return found.isWithin(FARTHEST, height) ? found : otherwise;
     }
 
     private static final class Fit {

@@ -136,7 +136,7 @@ public final class Smoothing {
             }
             Warp back = Warp.NONE;
             for (int m = n - 1; m >= Math.max(from, n - reach); m--) {
-                back = back.then(path.to(m + 1, kind).inverse());
+                back = back.then(path.to(m + 1, kind).back());
                 line.add(m, back);
             }
             corners[n] = steady(line.here());
@@ -185,15 +185,7 @@ public final class Smoothing {
      * their means, and its corner is seen where that lead comes from.
      */
     private double[] steady(double[] means) {
-        return inverse(Warp.ofCorners(means, path.height())).corners(path.height());
-    }
-
-    private static Warp inverse(Warp warp) {
-        try {
-            return warp.inverse();
-        } catch (ArithmeticException e) {
-            return Warp.NONE;
-        }
+        return Warp.ofCorners(means, path.height()).back().corners(path.height());
     }
 
     /** All frames of a scene laid over its middle one; where they lie there is evened, or is one place. */
@@ -202,7 +194,7 @@ public final class Smoothing {
         Warp[] there = new Warp[end - from];
         there[middle - from] = Warp.NONE;
         for (int n = middle + 1; n < end; n++) {
-            there[n - from] = inverse(path.to(n, kind)).then(there[n - 1 - from]);
+            there[n - from] = path.to(n, kind).back().then(there[n - 1 - from]);
         }
         for (int n = middle - 1; n >= from; n--) {
             there[n - from] = path.to(n + 1, kind).then(there[n + 1 - from]);
@@ -219,7 +211,7 @@ public final class Smoothing {
             }
             // from the steady picture to the middle frame, and from there to this one
             corners[n] = Warp.ofCorners(wanted, path.height())
-                    .then(inverse(there[n - from]))
+                    .then(there[n - from].back())
                     .corners(path.height());
         }
     }

@@ -51,7 +51,7 @@ public record SteadyMoves(Optional<CameraPath> path, Kind kind, Warp[] warps, do
         for (int k = 1; k <= Math.abs(off); k++) {
             way = off > 0
                     ? way.then(path.orElseThrow().to((int) frame + k, kind))
-                    : way.then(path.orElseThrow().to((int) frame - k + 1, kind).inverse());
+                    : way.then(path.orElseThrow().to((int) frame - k + 1, kind).back());
         }
         return way;
     }

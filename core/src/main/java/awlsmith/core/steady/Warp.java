@@ -67,6 +67,27 @@ public record Warp(double a, double b, double c, double d, double e, double f, d
                 (b * g - a * h) / last);
     }
 
+    /** The way back, or NONE where there is none. */
+    Warp back() {
+        try {
+            return inverse();
+        } catch (ArithmeticException e) {
+            return NONE;
+        }
+    }
+
+    /** Whether no corner of a picture goes farther than a part of its width: what goes farther was not found but guessed wrongly. */
+    boolean isWithin(double part, double height) {
+        double[] was = NONE.corners(height);
+        double[] is = corners(height);
+        for (int k = 0; k < is.length; k++) {
+            if (!(Math.abs(is[k] - was[k]) < part)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /**
      * Where the corners lie, x and y of each in turn, from the upper left on clockwise.
      *

@@ -75,6 +75,26 @@ class SmoothingTest {
         assertThat(closest).isCloseTo(0, within(1e-5));
     }
 
+    /** A way that leads nowhere, as a damaged record may hold, moves nothing out of sight. */
+    @Test
+    void aWayWithoutAWayBackDoesNoHarm() {
+        CameraPath path = path(
+                20,
+                new int[] {0},
+                n -> n == 9
+                        ? new Warp(1, 1, 0, 1, 1, 0, 0, 0)
+                        : n == 12 ? new Warp(1, 0, 0, 0, 1, 0, 2.5, 3) : Warp.shift(0.001, 0));
+        for (Smoothing.Way way : Smoothing.Way.values()) {
+            for (Warp warp : new Smoothing(path, Kind.PERSPECTIVE, 3, 0)
+                    .filling(way, 0.1)
+                    .warps()) {
+                for (double place : warp.corners(HEIGHT)) {
+                    assertThat(Math.abs(place)).isLessThan(0.61);
+                }
+            }
+        }
+    }
+
     /** On a tripod what lies in the middle frame stays where it is, turns and all. */
     @Test
     void stillIsTheMiddleFrameThroughout() {
