@@ -24,9 +24,9 @@ final class SteadyStep implements StepKind {
     private static final int POINTS = 300;
 
     private static final int KEPT = 8;
-    private static final Map<Asked, Smoothing.Moves> RECENT = new LinkedHashMap<>(KEPT, 0.75f, true) {
+    private static final Map<Asked, Smoothed> RECENT = new LinkedHashMap<>(KEPT, 0.75f, true) {
         @Override
-        protected boolean removeEldestEntry(Map.Entry<Asked, Smoothing.Moves> eldest) {
+        protected boolean removeEldestEntry(Map.Entry<Asked, Smoothed> eldest) {
             return size() > KEPT;
         }
     };
@@ -145,11 +145,14 @@ final class SteadyStep implements StepKind {
         int rimX = cut ? whole(share * input.width(), input.chroma().stepX()) : 0;
         int rimY = cut ? whole(share * input.height(), input.chroma().stepY()) : 0;
         SteadyMoves moves = given.finding(FOLLOW)
-                .map(path -> new SteadyMoves(
-                        Optional.of(path),
-                        kind(settings),
-                        moves(settings, given, path).warps(),
-                        rolling(settings, path)))
+                .map(path -> {
+                    Smoothed smoothed = smoothed(settings, given, path);
+                    return new SteadyMoves(
+                            Optional.of(smoothed.path()),
+                            kind(settings),
+                            smoothed.moves().warps(),
+                            rolling(settings, path));
+                })
                 .orElse(SteadyMoves.NONE);
         return List.of(new SteadyStage(input, rimX, rimY, moves, edges));
     }
@@ -157,14 +160,18 @@ final class SteadyStep implements StepKind {
     /** What the smoothing follows from. */
     private record Asked(
             CameraPath path, Kind kind, Smoothing.Way way, boolean fills, double frames, double rolling, double rim) {
-        Smoothing.Moves moves() {
-            var smoothing = new Smoothing(path, kind, frames, rolling);
-            return fills ? smoothing.filling(way, rim) : smoothing.moves(way, rim);
+        Smoothed smoothed() {
+            CameraPath straight = path.straightened(rolling);
+            var smoothing = new Smoothing(straight, kind, frames, rolling);
+            return new Smoothed(straight, fills ? smoothing.filling(way, rim) : smoothing.moves(way, rim));
         }
     }
 
+    /** @param path that was smoothed */
+    private record Smoothed(CameraPath path, Smoothing.Moves moves) {}
+
     /** The same is asked for its line, its curves and its pictures. */
-    private static Smoothing.Moves moves(Settings settings, Given given, CameraPath path) {
+    private static Smoothed smoothed(Settings settings, Given given, CameraPath path) {
         Format input = given.format();
         double share = rim(settings);
         // what is cut off in whole samples may be a little less than asked
@@ -183,7 +190,7 @@ final class SteadyStep implements StepKind {
                 rolling(settings, path),
                 held);
         synchronized (RECENT) {
-            return RECENT.computeIfAbsent(asked, Asked::moves);
+            return RECENT.computeIfAbsent(asked, Asked::smoothed);
         }
     }
 
@@ -233,7 +240,7 @@ final class SteadyStep implements StepKind {
     }
 
     private static String known(Settings settings, Given given, CameraPath path) {
-        int cramped = moves(settings, given, path).cramped();
+        int cramped = smoothed(settings, given, path).moves().cramped();
         String narrow = cramped == 0
                 ? ""
                 : "; the rim is too narrow for " + Math.max(1, Math.round(100.0 * cramped / path.frames()))
@@ -248,8 +255,9 @@ final class SteadyStep implements StepKind {
         return given.finding(FOLLOW)
                 .filter(path -> path.frames() > 1)
                 .map(path -> {
-                    Warp[] warps = moves(settings, given, path).warps();
-                    double[][] course = path.course();
+                    Smoothed smoothed = smoothed(settings, given, path);
+                    Warp[] warps = smoothed.moves().warps();
+                    double[][] course = smoothed.path().course();
                     boolean turns = kind(settings) != Kind.SHIFT;
                     var curves = new ArrayList<StepCurve>();
                     curves.add(curve("across", "% of the width", 100, course[0], n -> -warps[n].c()));

@@ -1,5 +1,6 @@
 package awlsmith.core.steady;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
@@ -95,6 +96,41 @@ public record CameraPath(List<Warp> turned, List<Warp> seen, int[] scenes, doubl
             course[2][n] = begins ? 0 : course[2][n - 1] + step.angle();
         }
         return course;
+    }
+
+    /**
+     * The same without what rows that are read one after the other add to it: they lean and go apart while the speed changes, which a fit of turn and
+     * zoom takes for a little of both.
+     *
+     * @param rolling share of the time from frame to frame that reading takes
+     */
+    public CameraPath straightened(double rolling) {
+        if (rolling == 0) {
+            return this;
+        }
+        List<Warp> turns = new ArrayList<>(turned);
+        List<Warp> views = new ArrayList<>(seen);
+        // of a leaning that is even over the picture, the share that is taken for a turn
+        double taken = height * height / (1 + height * height);
+        for (int n = 1; n < frames(); n++) {
+            if (isOneScene(n - 1, n)) {
+                double[] before = speed(n - 1);
+                double[] after = speed(n);
+                double lean = (after[0] - before[0]) * rolling / height;
+                double stretch = (after[1] - before[1]) * rolling / height;
+                Warp t = turned.get(n);
+                double along = t.a() - taken * stretch;
+                double beside = t.d() + taken * lean;
+                turns.set(n, new Warp(along, -beside, t.c(), beside, along, t.f(), 0, 0));
+                Warp s = seen.get(n);
+                views.set(
+                        n,
+                        s.equals(t)
+                                ? turns.get(n)
+                                : new Warp(s.a(), s.b() - lean, s.c(), s.d(), s.e() - stretch, s.f(), s.g(), s.h()));
+            }
+        }
+        return new CameraPath(turns, views, scenes, this.rolling, height);
     }
 
     /** Whether no other scene begins behind the one frame and up to the other. */
