@@ -10,18 +10,19 @@ final class FilmFindings {
 
     private FilmFindings() {}
 
-    /** @param woven whether the frames are two fields each, whose teeth would pass for dirt */
-    static Finding dust(List<FilmNote> notes, boolean woven) {
+    /** @param whyNot why dust cannot be told from something else here; empty where it can */
+    static Finding dust(List<FilmNote> notes, String whyNot) {
+        boolean untold = !whyNot.isEmpty();
         double spots =
-                woven ? 0 : notes.stream().mapToInt(FilmNote::spots).average().orElse(0);
+                untold ? 0 : notes.stream().mapToInt(FilmNote::spots).average().orElse(0);
         return new Finding(
                 "dust",
                 "Dust",
                 spots,
                 "spots a frame",
                 spots / MANY,
-                woven
-                        ? "not looked for in woven fields"
+                untold
+                        ? whyNot
                         : spots < 0.5
                                 ? "hardly any dust"
                                 : String.format(Locale.ROOT, "%.1f spots a frame that no other frame has", spots),

@@ -109,12 +109,17 @@ public final class Judge {
         findings.add(SurfaceFindings.bands(median(Sample::bands)));
         findings.add(haloes());
         findings.add(flicker());
-        findings.add(FilmFindings.dust(notes.film(), scan.isInterlaced()));
+        Finding swim = TimeFindings.swim(notes.film());
+        findings.add(FilmFindings.dust(
+                notes.film(),
+                scan.isInterlaced()
+                        ? "not looked for in woven fields"
+                        : swim.isNoticed() ? "not told from texture that swims" : ""));
         findings.add(FilmFindings.scratches(notes.film(), scan.isInterlaced()));
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
         findings.add(slow(drawn));
-        findings.add(TimeFindings.swim(notes.film()));
+        findings.add(swim);
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));
         findings.add(contrast());

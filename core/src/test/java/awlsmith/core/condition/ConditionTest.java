@@ -271,6 +271,7 @@ class ConditionTest {
         Paint swims = (n, x, y) -> rough(x - 2 * n, y, n);
         var condition = judge(16, swims).condition();
         assertThat(condition.finding("swim").isNoticed()).isTrue();
+        assertThat(condition.finding("dust").isNoticed()).isFalse();
         // noise is not texture
         var random = new java.util.Random(9);
         Paint noisy = (n, x, y) -> rough(x - 2 * n, y, 0) + 0.008 * random.nextGaussian();
