@@ -45,8 +45,8 @@ public final class Steadying {
 
     private record Source(String name, Path file) {}
 
-    /** @param jitter root mean square of the corners' places beside their slow way, samples; @param sharp gradient as a share of the clean clip's */
-    private record Result(String how, double jitter, double black, double sharp, double rate) {}
+    /** @param jitter root mean square of the corners' places beside their slow way, samples; @param sharp gradient as a share of the shaken clip's */
+    private record Result(double jitter, double black, double sharp, double rate) {}
 
     /** Arguments: the report's file, a folder to keep fetched packages in, the folder of the demo footage. */
     public static void main(String[] arguments) throws IOException {
@@ -190,7 +190,7 @@ public final class Steadying {
                     String step = "steady rim=" + RIM + " over=" + over + (kind.tilt() > 0 ? " moves=perspective" : "");
                     long begun = System.nanoTime();
                     List<Plane> frames = scratch.treated(shaken, step);
-                    return result(step, clean, frames, (System.nanoTime() - begun) / 1e9, gradient);
+                    return result(clean, frames, (System.nanoTime() - begun) / 1e9, gradient);
                 })
                 .min(Comparator.comparingDouble(Result::jitter))
                 .orElseThrow();
@@ -205,7 +205,7 @@ public final class Steadying {
         Command.ffmpeg("-i " + shaken + " -vf vidstabtransform=input=" + found + ":optzoom=0:crop=black:" + both[1]
                 + " -c:v ffv1 " + out);
         double seconds = (System.nanoTime() - begun) / 1e9;
-        return result(way, clean, rimmed(scratch.luma(out)), seconds, gradient);
+        return result(clean, rimmed(scratch.luma(out)), seconds, gradient);
     }
 
     private Result deshake(List<Plane> clean, Path shaken, String way, double gradient) {
@@ -213,11 +213,11 @@ public final class Steadying {
         long begun = System.nanoTime();
         Command.ffmpeg("-i " + shaken + " -vf deshake=" + way + " -c:v ffv1 " + out);
         double seconds = (System.nanoTime() - begun) / 1e9;
-        return result(way, clean, rimmed(scratch.luma(out)), seconds, gradient);
+        return result(clean, rimmed(scratch.luma(out)), seconds, gradient);
     }
 
-    private static Result result(String how, List<Plane> clean, List<Plane> frames, double seconds, double gradient) {
-        return new Result(how, jitter(clean, frames), black(frames), sharp(frames) / gradient, frames.size() / seconds);
+    private static Result result(List<Plane> clean, List<Plane> frames, double seconds, double gradient) {
+        return new Result(jitter(clean, frames), black(frames), sharp(frames) / gradient, frames.size() / seconds);
     }
 
     /** What is left once the rim is cut off. */
@@ -237,7 +237,7 @@ public final class Steadying {
                 .orElseThrow();
     }
 
-    /** Per cent of samples that are black to the bit in frames that are not. */
+    /** Per cent of samples near the edges that are black to the bit. */
     private static double black(List<Plane> frames) {
         long black = 0;
         long all = 0;

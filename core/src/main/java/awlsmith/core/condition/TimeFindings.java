@@ -55,7 +55,7 @@ final class TimeFindings {
 
     /**
      * Of weak texture on sound clips, compressed ones too, the middle square follows by 0.87 and more; on the demo's made clip, whose texture is
-     * plain to see, by 0.6.
+     * plain to see, by 0.69 (by hand, docs/decisions/014).
      */
     static Finding swim(List<FilmNote> notes) {
         double[] follows = notes.stream()

@@ -34,7 +34,9 @@ public record CameraFit(Warp turned, Warp seen, double lean, double stretch, dou
     /** Widths that squares may be off at first and at last, as the passes go on; beyond they have no weight. */
     private static final double LOOSE = 0.02;
 
+    /** The same where perspective is looked for, which lies off the turn near the edges. */
     private static final double LEANING = 0.008;
+
     private static final double TIGHT = 0.0015;
     /** Fewer squares' weight tell nothing. */
     private static final double LEAST_WEIGHT = 4;

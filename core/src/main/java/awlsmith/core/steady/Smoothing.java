@@ -2,6 +2,7 @@ package awlsmith.core.steady;
 
 import awlsmith.core.steady.CameraPath.Kind;
 import java.util.Arrays;
+import java.util.function.DoublePredicate;
 
 /**
  * Where the camera should have looked, and so where each steady picture lies in the shaken one.
@@ -78,14 +79,16 @@ public final class Smoothing {
     /** The least rim, from one that is lost already up to the most, within which a frame shows all. */
     private double lost(int frame, double[] corners, double least, double most) {
         double[] roll = SteadyMoves.roll(path, frame, rolling);
-        if (fits(corners, roll, 1, least)) {
-            return least;
-        }
-        double bad = least;
-        double good = most;
+        return fits(corners, roll, 1, least) ? least : last(most, least, rim -> fits(corners, roll, 1, rim));
+    }
+
+    /** The last value that holds on the way from one that does to one that does not. */
+    private static double last(double holds, double fails, DoublePredicate test) {
+        double good = holds;
+        double bad = fails;
         for (int i = 0; i < HALVINGS; i++) {
             double middle = (good + bad) / 2;
-            if (fits(corners, roll, 1, middle)) {
+            if (test.test(middle)) {
                 good = middle;
             } else {
                 bad = middle;
@@ -220,13 +223,12 @@ public final class Smoothing {
     private double[] line(Warp[] there, int k) {
         int middle = there.length / 2;
         double sum = 0;
-        double mean = 0;
         double times = 0;
         for (int i = 0; i < there.length; i++) {
             sum += there[i].corners(path.height())[k];
             times += i - middle;
         }
-        mean = sum / there.length;
+        double mean = sum / there.length;
         double at = times / there.length;
         double along = 0;
         double spread = 0;
@@ -251,20 +253,7 @@ public final class Smoothing {
     /** The largest share of a correction by which a picture within its rim stays in the frame. */
     private double fitting(int frame, double[] corners, double rim) {
         double[] roll = SteadyMoves.roll(path, frame, rolling);
-        if (fits(corners, roll, 1, rim)) {
-            return 1;
-        }
-        double good = 0;
-        double bad = 1;
-        for (int i = 0; i < HALVINGS; i++) {
-            double middle = (good + bad) / 2;
-            if (fits(corners, roll, middle, rim)) {
-                good = middle;
-            } else {
-                bad = middle;
-            }
-        }
-        return good;
+        return fits(corners, roll, 1, rim) ? 1 : last(0, 1, share -> fits(corners, roll, share, rim));
     }
 
     private boolean fits(double[] corners, double[] roll, double share, double rim) {
