@@ -1,5 +1,6 @@
 package awlsmith.benchmarks;
 
+import awlsmith.core.measure.Gradient;
 import awlsmith.core.measure.Psnr;
 import awlsmith.core.picture.Plane;
 import awlsmith.footage.PackageCache;
@@ -18,7 +19,8 @@ public final class Retiming {
     private static final int LEFT_OUT = 4;
 
     private static final String EXAMPLES = "opencv-doc/examples/data/";
-    private static final String MADE = "rate rate=2x frames=made";
+    private static final String KEPT = "rate rate=2x frames=made";
+    private static final String MADE = KEPT + " detail=mean";
 
     /** minterpolate's ways along the motion. */
     private static final List<String> WAYS = List.of(
@@ -67,12 +69,12 @@ public final class Retiming {
         say("Made by `./awlsmith measure --retiming`; do not edit. Of " + FRAMES
                 + " frames every second one is left out and made again; PSNR-Y of those alone in dB against what was left out, without an edge of "
                 + Scratch.BORDER + " pixels; clips no wider than 640. minterpolate at the best of " + WAYS.size()
-                + " ways along the motion (mci), and its blend. Frames a second are frames made, on "
+                + " ways along the motion (mci), and its blend. Made: the mean of both frames along the motion, which is least in error; detail kept: fine detail of the nearer alone; gradient: mean step between neighbours, as a share of the truth's. Frames a second are frames made, on "
                 + scratch.threads() + " threads, decoding and all; read them against each other.");
         say("");
         say(
-                "| clip | repeated | blend | mci | made | made, blend in doubt | made - best | worst tenth: mci | made | frames a second: mci | made | times as fast |");
-        say("|---|---|---|---|---|---|---|---|---|---|---|---|");
+                "| clip | repeated | blend | mci | made | made, blend in doubt | made - best | worst tenth: mci | made | frames a second: mci | made | times as fast | detail kept | gradient: mci | made | detail kept |");
+        say("|---|---|---|---|---|---|---|---|---|---|---|---|---|---|---|---|");
         sources.forEach(this::row);
         say("");
         say(
@@ -145,7 +147,7 @@ public final class Retiming {
     }
 
     /** Scores of the frames made, and how many were made in a second. */
-    private record Scores(double[] psnr, double rate) {
+    private record Scores(double[] psnr, List<Plane> frames, double rate) {
         double mean() {
             return Arrays.stream(psnr).average().orElse(0);
         }
@@ -181,10 +183,12 @@ public final class Retiming {
                 .orElseThrow();
         Scores made = made(half, wanted, MADE);
         Scores mixed = made(half, wanted, MADE + " doubt=blend");
+        List<Plane> mean = made.frames();
+        List<Plane> detailed = scratch.treated(half, KEPT);
         say(Figures.text(
-                "| %s | %.2f | %.2f | %.2f | %.2f | %.2f | %+.2f | %.2f | %.2f | %.1f | %.1f | %.1f |",
+                "| %s | %.2f | %.2f | %.2f | %.2f | %.2f | %+.2f | %.2f | %.2f | %.1f | %.1f | %.1f | %.2f | %.3f | %.3f | %.3f |",
                 source.name(),
-                new Scores(scores(wanted, repeated), 0).mean(),
+                new Scores(scores(wanted, repeated), List.of(), 0).mean(),
                 blend.mean(),
                 best.mean(),
                 made.mean(),
@@ -194,12 +198,27 @@ public final class Retiming {
                 made.worst(),
                 best.rate(),
                 made.rate(),
-                made.rate() / best.rate()));
+                made.rate() / best.rate(),
+                new Scores(scores(wanted, detailed), detailed, 0).mean(),
+                gradient(wanted, best.frames()),
+                gradient(wanted, mean),
+                gradient(wanted, detailed)));
+    }
+
+    /** Of the frames that were left out, as a share of the truth's. */
+    private static double gradient(List<Plane> wanted, List<Plane> got) {
+        double sum = 0;
+        int count = 0;
+        for (int n = LEFT_OUT + 1; n < FRAMES - LEFT_OUT; n += 2) {
+            sum += Gradient.mean(got.get(n), Scratch.BORDER) / Gradient.mean(wanted.get(n), Scratch.BORDER);
+            count++;
+        }
+        return sum / count;
     }
 
     private Scores made(Path half, List<Plane> wanted, String step) {
         Scratch.Made made = scratch.made(half, step);
-        return new Scores(scores(wanted, made.frames()), made.rate() / 2);
+        return new Scores(scores(wanted, made.frames()), made.frames(), made.rate() / 2);
     }
 
     private Scores minterpolated(Path half, List<Plane> wanted, String way) {
@@ -208,7 +227,7 @@ public final class Retiming {
         Command.ffmpeg("-i " + half + " -vf minterpolate=fps=20:scd=none:" + way + ",format=yuv420p -c:v ffv1 " + out);
         double seconds = (System.nanoTime() - begun) / 1e9;
         List<Plane> frames = scratch.luma(out);
-        return new Scores(scores(wanted, frames), frames.size() / 2 / seconds);
+        return new Scores(scores(wanted, frames), frames, frames.size() / 2 / seconds);
     }
 
     /** Of the frames that were left out. */

@@ -8,7 +8,9 @@ import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.pipeline.Stage;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.recipe.Analyses;
@@ -29,6 +31,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.Function;
 
 /** Clips made for a measurement, and what recipes make of them. */
 final class Scratch implements AutoCloseable {
@@ -86,6 +89,20 @@ final class Scratch implements AutoCloseable {
     /** Luma of what a recipe makes of a clip. */
     List<Plane> treated(Path file, String... steps) {
         return made(file, 1, steps).frames();
+    }
+
+    /** Luma of what stages make of a clip, which are made for its format. */
+    List<Plane> through(Path file, Function<Format, List<Stage>> stages) {
+        Clip clip = indexed(file);
+        var chain = new Chain(clip.format(), clip.material().times(), stages.apply(clip.format()));
+        var planes = new ArrayList<Plane>();
+        try (var stream = chain.open(
+                clip, FrameRange.all(), chain.output().whole(), machine.planes(), machine.work(new Cancel()))) {
+            for (Optional<Frame> frame = stream.next(); frame.isPresent(); frame = stream.next()) {
+                planes.add(kept(frame.get()));
+            }
+        }
+        return planes;
     }
 
     private Made made(Path file, int runs, String... steps) {

@@ -4,6 +4,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
 import awlsmith.core.resample.FreePlaces;
+import awlsmith.core.steady.Warp;
 import java.util.SplittableRandom;
 
 /** A hand's shake of known kind: sums of waves of half a turn to five turns a second, drawn by a seed (how large they are is invented). */
@@ -40,6 +41,11 @@ final class Shaking {
             sum += wave[0] * Math.sin(wave[1] * frame / rate + wave[2]);
         }
         return sum;
+    }
+
+    /** Where what a still camera sees lies in the clean frame's middle as the shaken one has it; without rolling shutter and tilt. */
+    Warp way(int frame) {
+        return Warp.similar(at(0, frame), at(1, frame), at(2, frame), 1 + at(3, frame));
     }
 
     /** The middle of a frame as the shaken camera sees it; its planes take up the middle of the frame's. */

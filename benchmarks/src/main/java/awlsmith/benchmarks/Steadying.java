@@ -94,6 +94,8 @@ public final class Steadying {
             }
         }
         still(sources.getFirst());
+        SteadyOrder.head().forEach(this::say);
+        sources.forEach(source -> say(new SteadyOrder(scratch).row(source.name(), source.file())));
     }
 
     /** Of a clip whose camera stands all that still moves is wrong. */

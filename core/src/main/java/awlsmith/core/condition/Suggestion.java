@@ -96,10 +96,6 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         }
         boolean whole =
                 !format.scan().isInterlaced() || film || condition.scan().isInterlaced();
-        Finding shake = condition.finding("shake");
-        if (shake.isNoticed() && whole) {
-            parts.add(new Part(Step.of("steady", Map.of("rim", rim(shake))), shake.words()));
-        }
         Finding flicker = condition.finding("flicker");
         if (flicker.isNoticed()) {
             parts.add(new Part(Step.of("even-light", Map.of()), flicker.words()));
@@ -129,6 +125,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
                 .anyMatch(part ->
                         List.of("repair", "denoise").contains(part.step().kind()));
         parts.add(enlarge(condition, format, byFile, cleaned, sharper));
+        steady(condition).filter(part -> whole).ifPresent(parts::add);
         fluent(condition).filter(part -> whole).ifPresent(parts::add);
         boolean stretched = parts.stream().anyMatch(part -> part.step().kind().equals("levels"));
         var notes = condition.findings().stream()
@@ -304,6 +301,14 @@ public record Suggestion(List<Part> parts, List<String> notes) {
             return Optional.empty();
         }
         return Optional.of(new Part(Step.of("levels", Map.of("black", black, "white", white)), contrast.words()));
+    }
+
+    /** Behind what cleans and enlarges: nets know pictures that were not warped, and on the larger grid less is lost (docs/steadying.md). */
+    private static Optional<Part> steady(Condition condition) {
+        Finding shake = condition.finding("shake");
+        return shake.isNoticed()
+                ? Optional.of(new Part(Step.of("steady", Map.of("edges", "fill", "rim", rim(shake))), shake.words()))
+                : Optional.empty();
     }
 
     /** Behind enlarging: a net that sees the clip's own frames alone has half the work, and what is made is as good (docs/retiming.md). */

@@ -1,6 +1,7 @@
 package awlsmith.core.motion;
 
 import awlsmith.core.picture.Lanes;
+import java.util.Arrays;
 import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.VectorSpecies;
 
@@ -17,10 +18,20 @@ sealed interface BetweenRows {
         return lanes == Lanes.VECTOR ? new Vectors() : new Scalars();
     }
 
-    /** What squares brought, each sample times its weight, the weights, and how far both pictures were apart, times the weight. */
-    record Sums(float[] samples, float[] weights, float[] apart) {
+    /**
+     * What squares brought, each sample times its weight, the weights, and by how much the second picture was lighter than the first, with its sign
+     * and without, times the weight.
+     */
+    record Sums(float[] samples, float[] weights, float[] lighter, float[] apart) {
         Sums(int count) {
-            this(new float[count], new float[count], new float[count]);
+            this(new float[count], new float[count], new float[count], new float[count]);
+        }
+
+        void clear() {
+            Arrays.fill(samples, 0);
+            Arrays.fill(weights, 0);
+            Arrays.fill(lighter, 0);
+            Arrays.fill(apart, 0);
         }
     }
 
@@ -65,6 +76,7 @@ sealed interface BetweenRows {
                 float weight = counts[from + i / COUNT * step + i % COUNT] / Math.fma(apart * apart, APART, 1);
                 into.samples[to] = Math.fma(weight, Math.fma(apart, share, a[i]), into.samples[to]);
                 into.weights[to] += weight;
+                into.lighter[to] = Math.fma(weight, apart, into.lighter[to]);
                 into.apart[to] = Math.fma(weight, Math.abs(apart), into.apart[to]);
             }
         }
@@ -105,6 +117,8 @@ sealed interface BetweenRows {
                 weight.fma(apart.fma(ofB, first), FloatVector.fromArray(EIGHT, into.samples, to))
                         .intoArray(into.samples, to);
                 FloatVector.fromArray(EIGHT, into.weights, to).add(weight).intoArray(into.weights, to);
+                weight.fma(apart, FloatVector.fromArray(EIGHT, into.lighter, to))
+                        .intoArray(into.lighter, to);
                 weight.fma(apart.abs(), FloatVector.fromArray(EIGHT, into.apart, to))
                         .intoArray(into.apart, to);
             }

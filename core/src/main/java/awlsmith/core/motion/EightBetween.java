@@ -24,6 +24,19 @@ sealed interface EightBetween {
         return all;
     }
 
+    /** Four weights of a cubic spline for each part of a sample, of what {@link Padded#splined} gives. */
+    static float[] spline(int parts) {
+        float[] all = new float[4 * parts];
+        for (int i = 0; i < parts; i++) {
+            double t = (double) i / parts;
+            all[4 * i] = (float) ((1 - t) * (1 - t) * (1 - t) / 6);
+            all[4 * i + 1] = (float) (2 / 3.0 - t * t * (2 - t) / 2);
+            all[4 * i + 2] = (float) (2 / 3.0 - (1 - t) * (1 - t) * (1 + t) / 2);
+            all[4 * i + 3] = (float) (t * t * t / 6);
+        }
+        return all;
+    }
+
     /**
      * @param at the first of the four that the first of the eight lies between
      * @param step from each of the four to the next: 1 across, a row's length down

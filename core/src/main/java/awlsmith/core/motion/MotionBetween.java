@@ -45,6 +45,44 @@ public record MotionBetween(
         return new float[] {middle(u), middle(v)};
     }
 
+    /** Samples to the right at a place between the middles of squares; square n's lies at n. */
+    float across(float column, float row) {
+        return between(u, column, row);
+    }
+
+    /** Samples down. */
+    float down(float column, float row) {
+        return between(v, column, row);
+    }
+
+    /** How far apart the motions of the four squares around are, samples. */
+    float spread(float column, float row) {
+        return Math.max(spread(u, column, row), spread(v, column, row));
+    }
+
+    private float spread(float[] of, float column, float row) {
+        int left = Math.clamp((int) column, 0, columns - 1);
+        int top = Math.clamp((int) row, 0, rows - 1) * columns;
+        int right = Math.min(left + 1, columns - 1);
+        int below = Math.min(top + columns, (rows - 1) * columns);
+        float least =
+                Math.min(Math.min(of[top + left], of[top + right]), Math.min(of[below + left], of[below + right]));
+        float most = Math.max(Math.max(of[top + left], of[top + right]), Math.max(of[below + left], of[below + right]));
+        return most - least;
+    }
+
+    private float between(float[] of, float column, float row) {
+        int left = Math.clamp((int) column, 0, columns - 1);
+        int top = Math.clamp((int) row, 0, rows - 1);
+        int right = Math.min(left + 1, columns - 1);
+        int below = Math.min(top + 1, rows - 1) * columns;
+        float shareX = Math.clamp(column - left, 0, 1);
+        float shareY = Math.clamp(row - top, 0, 1);
+        float upper = of[top * columns + left] + shareX * (of[top * columns + right] - of[top * columns + left]);
+        float lower = of[below + left] + shareX * (of[below + right] - of[below + left]);
+        return upper + shareY * (lower - upper);
+    }
+
     static float middle(float[] all) {
         float[] sorted = all.clone();
         Arrays.sort(sorted);

@@ -4,8 +4,10 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Lanes;
 import awlsmith.core.picture.Plane;
+import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -27,10 +29,16 @@ public final class PictureBetween {
         NEARER
     }
 
+    /** Planes that {@link #led} gives. */
+    public static final int LED = 3;
+
+    private static final int APART = 2;
+
     private static final int EIGHT = BetweenRows.COUNT;
     private static final int TAPS = 4;
     private static final int PARTS = 32;
-    private static final float[] CUBIC = EightBetween.cubic(PARTS);
+    private static final int BAND = 16;
+    private static final float[] SPLINE = EightBetween.spline(PARTS);
     /** Added to a square's misfit, luma, before what it is divided by: fits better than this are all as good. */
     private static final float FITS = 0.02f;
     /** Both pictures this far apart are in doubt, luma, and wholly so beyond the other. */
@@ -42,6 +50,11 @@ public final class PictureBetween {
     private static final float LOST = 0.005f;
     /** Weights below this change nothing that is seen. */
     private static final float LEAST_WEIGHT = 0.02f;
+
+    /** Squares whose motions differ by less, samples, go as one; beyond the other each its own way. */
+    private static final float APART_LEAST = 0.5f;
+
+    private static final float APART_MOST = 2;
 
     private static final int FIRST = CellMotions.FIRST;
 
@@ -68,17 +81,30 @@ public final class PictureBetween {
         camera = motion.camera();
     }
 
+    /** A plane, and the splines that go through its samples. */
+    private record Splined(Padded samples, Padded spline) {
+        static Splined of(Plane plane) {
+            Padded samples = Padded.of(plane);
+            return new Splined(samples, samples.splined());
+        }
+    }
+
     /** A frame's planes with their edges around them, made once for all that is led from it. */
     public static final class Around {
-        private final List<Padded> planes;
+        private final List<Splined> planes;
 
-        private Around(List<Padded> planes) {
+        private Around(List<Splined> planes) {
             this.planes = planes;
         }
 
         /** @param frame a whole picture */
         public static Around of(Frame frame) {
-            return new Around(frame.planes().stream().map(Padded::of).toList());
+            return of(frame.planes());
+        }
+
+        /** @param planes of a whole picture */
+        public static Around of(List<Plane> planes) {
+            return new Around(planes.stream().map(Splined::of).toList());
         }
     }
 
@@ -87,25 +113,113 @@ public final class PictureBetween {
      * @param out part of the picture, gets what is made
      */
     public void make(Around first, Around second, Frame out, Work work) {
-        Chroma chroma = out.format().chroma();
-        Region part = out.window();
         for (int p = 0; p < out.planes().size(); p++) {
-            var plane = new PlaneMaker(
-                    first.planes.get(p),
-                    second.planes.get(p),
-                    out.plane(p),
-                    part.x() / chroma.stepX(p),
-                    part.y() / chroma.stepY(p),
-                    chroma.stepX(p),
-                    chroma.stepY(p));
-            plane.make(work);
+            make(first, second, out, p, work);
         }
     }
 
+    private void make(Around first, Around second, Frame out, int p, Work work) {
+        Chroma chroma = out.format().chroma();
+        Region own = chroma.own(p, out.window());
+        new PlaneMaker(
+                        first.planes.get(p),
+                        second.planes.get(p),
+                        new Given(out.plane(p), null, null, doubt),
+                        own.x(),
+                        own.y(),
+                        chroma.stepX(p),
+                        chroma.stepY(p))
+                .make(work);
+    }
+
+    /**
+     * Of a plane as large as the picture: what the motion makes, by how much the later picture is lighter along the motion, and how far both are apart
+     * along all the motions that lead there.
+     *
+     * @return {@link #LED} planes of the part's size, from the pool
+     */
+    public List<Plane> led(Around first, Around second, int p, Region part, PlanePool pool, Work work) {
+        var led = new ArrayList<Plane>();
+        for (int i = 0; i < LED; i++) {
+            led.add(pool.borrow(part.width(), part.height()));
+        }
+        var given = new Given(led.get(0), led.get(1), led.get(APART), Doubt.MOTION);
+        new PlaneMaker(first.planes.get(p), second.planes.get(p), given, part.x(), part.y(), 1, 1).make(work);
+        return led;
+    }
+
+    /** @param apart how far both pictures differ along the motion; @param before and after: as they lie there */
+    private float doubted(float made, float apart, float before, float after) {
+        float doubted = Math.clamp((apart - DOUBT_FROM) / (DOUBT_ALL - DOUBT_FROM), 0, 1);
+        if (doubted == 0) {
+            return made;
+        }
+        float plain = doubt == Doubt.BLEND ? before + share * (after - before) : share < 0.5f ? before : after;
+        return made + doubted * (plain - made);
+    }
+
+    /**
+     * The nearer of both pictures led by one motion a sample, which changes evenly from the middle of one square to the next: nothing is averaged, so
+     * fine detail is as strong as in the picture itself; but where squares go different ways what lies between them is bent.
+     *
+     * @param p number of a plane as large as the picture
+     * @return it, and how far squares around go the same way: 1 as one, 0 apart; planes of the part's size, from the pool
+     */
+    public List<Plane> nearer(Around first, Around second, int p, Region part, PlanePool pool, Work work) {
+        boolean isFirst = share <= 0.5f;
+        Padded from = (isFirst ? first : second).planes.get(p).spline;
+        float along = isFirst ? -share : 1 - share;
+        Plane out = pool.borrow(part.width(), part.height());
+        Plane alike = pool.borrow(part.width(), part.height());
+        work.bands(part.height(), BAND, (begin, end) -> {
+            for (int y = begin; y < end; y++) {
+                work.cancel().check();
+                int to = out.row(y);
+                int line = part.y() + y;
+                float row = (line + 0.5f) / motion.stride();
+                for (int x = 0; x < part.width(); x++) {
+                    int at = part.x() + x;
+                    float column = (at + 0.5f) / motion.stride();
+                    alike.set(
+                            x,
+                            y,
+                            Math.clamp((APART_MOST - motion.spread(column, row)) / (APART_MOST - APART_LEAST), 0, 1));
+                    out.data()[to + x] = spline(
+                            from,
+                            at + along * motion.across(column, row) - bend[0],
+                            line + along * motion.down(column, row) - bend[1]);
+                }
+            }
+        });
+        return List.of(out, alike);
+    }
+
+    private static float spline(Padded p, float x, float y) {
+        int right = Math.round(Math.clamp(x, -Padded.PAD + 1, p.width() + Padded.PAD - TAPS) * PARTS);
+        int down = Math.round(Math.clamp(y, -Padded.PAD + 1, p.height() + Padded.PAD - TAPS) * PARTS);
+        int at = p.at(Math.floorDiv(right, PARTS) - 1, Math.floorDiv(down, PARTS) - 1);
+        int across = TAPS * Math.floorMod(right, PARTS);
+        int below = TAPS * Math.floorMod(down, PARTS);
+        float sum = 0;
+        for (int k = 0; k < TAPS; k++) {
+            sum += SPLINE[below + k]
+                    * (SPLINE[across] * p.data()[at]
+                            + SPLINE[across + 1] * p.data()[at + 1]
+                            + SPLINE[across + 2] * p.data()[at + 2]
+                            + SPLINE[across + 3] * p.data()[at + 3]);
+            at += p.stride();
+        }
+        return sum;
+    }
+
+    /** Planes that are filled; lighter and apart only where they are asked for, else null. */
+    private record Given(Plane made, Plane lighter, Plane apart, Doubt doubt) {}
+
     /** One plane; cells are what squares have in common, a quarter of a square, numbered by column and row. */
     private final class PlaneMaker {
-        private final Padded a;
-        private final Padded b;
+        private final Splined a;
+        private final Splined b;
+        private final Given given;
         private final Plane out;
         private final int left;
         private final int top;
@@ -114,10 +228,11 @@ public final class PictureBetween {
         private final int cellX;
         private final int cellY;
 
-        PlaneMaker(Padded a, Padded b, Plane out, int left, int top, int stepX, int stepY) {
+        PlaneMaker(Splined a, Splined b, Given given, int left, int top, int stepX, int stepY) {
             this.a = a;
             this.b = b;
-            this.out = out;
+            this.given = given;
+            out = given.made;
             this.left = left;
             this.top = top;
             this.stepX = stepX;
@@ -150,9 +265,7 @@ public final class PictureBetween {
             private final CellMotions motions = new CellMotions(cellX, cellY);
 
             void make(int row) {
-                java.util.Arrays.fill(sums.samples(), 0);
-                java.util.Arrays.fill(sums.weights(), 0);
-                java.util.Arrays.fill(sums.apart(), 0);
+                sums.clear();
                 for (int i = 0; i < cells; i++) {
                     cell(firstCell + i, row, i);
                 }
@@ -216,19 +329,30 @@ public final class PictureBetween {
                 }
             }
 
-            /** Rows of eight samples, between samples across and down. */
-            private void led(Padded p, float x, float y, float[] into) {
+            /** Rows of eight samples, between samples across and down; what goes by whole samples stays to the bit. */
+            private void led(Splined from, float x, float y, float[] into) {
+                Padded p = from.samples;
                 float px = Math.clamp(x, -Padded.PAD + 1, p.width() + Padded.PAD - EIGHT - TAPS);
                 float py = Math.clamp(y, -Padded.PAD + 1, p.height() + Padded.PAD - cellY - TAPS);
                 int right = Math.round(px * PARTS);
                 int down = Math.round(py * PARTS);
+                int column = Math.floorDiv(right, PARTS);
+                int line = Math.floorDiv(down, PARTS);
+                int across = Math.floorMod(right, PARTS);
+                int below = Math.floorMod(down, PARTS);
+                if (across == 0 && below == 0) {
+                    for (int row = 0; row < cellY; row++) {
+                        System.arraycopy(p.data(), p.at(column, line + row), into, row * EIGHT, EIGHT);
+                    }
+                    return;
+                }
                 BETWEEN.rows(
-                        p.data(),
-                        p.at(Math.floorDiv(right, PARTS) - 1, Math.floorDiv(down, PARTS) - 1),
+                        from.spline.data(),
+                        p.at(column - 1, line - 1),
                         p.stride(),
-                        CUBIC,
-                        TAPS * Math.floorMod(right, PARTS),
-                        TAPS * Math.floorMod(down, PARTS),
+                        SPLINE,
+                        TAPS * across,
+                        TAPS * below,
                         cellY,
                         into);
             }
@@ -240,25 +364,31 @@ public final class PictureBetween {
                 for (int y = begin; y < end; y++) {
                     int from = (y - row * cellY) * stride + off;
                     int to = out.row(y - top);
+                    if (given.lighter != null) {
+                        seen(from, y - top);
+                        continue;
+                    }
                     for (int x = 0; x < out.width(); x++) {
                         float weight = sums.weights()[from + x];
                         float made = sums.samples()[from + x] / weight;
-                        out.data()[to + x] = doubt == Doubt.MOTION
+                        out.data()[to + x] = given.doubt == Doubt.MOTION
                                 ? made
-                                : doubted(made, sums.apart()[from + x] / weight, left + x, y);
+                                : doubted(
+                                        made,
+                                        sums.apart()[from + x] / weight,
+                                        a.samples.data()[a.samples.at(left + x, y)],
+                                        b.samples.data()[b.samples.at(left + x, y)]);
                     }
                 }
             }
 
-            private float doubted(float made, float apart, int x, int y) {
-                float doubted = Math.clamp((apart - DOUBT_FROM) / (DOUBT_ALL - DOUBT_FROM), 0, 1);
-                if (doubted == 0) {
-                    return made;
+            private void seen(int from, int row) {
+                for (int x = 0; x < out.width(); x++) {
+                    float weight = sums.weights()[from + x];
+                    out.data()[out.row(row) + x] = sums.samples()[from + x] / weight;
+                    given.lighter.data()[given.lighter.row(row) + x] = sums.lighter()[from + x] / weight;
+                    given.apart.data()[given.apart.row(row) + x] = sums.apart()[from + x] / weight;
                 }
-                float before = a.data()[a.at(x, y)];
-                float after = b.data()[b.at(x, y)];
-                float plain = doubt == Doubt.BLEND ? before + share * (after - before) : share < 0.5f ? before : after;
-                return made + doubted * (plain - made);
             }
         }
     }

@@ -15,9 +15,11 @@ import java.util.Optional;
  * @param files that recipes name
  * @param look finds what analyses of these very pictures found
  * @param raw the pictures before noise and grain were taken out
+ * @param framed finds what analyses found in the first pictures that show the same moments in the same frame, whatever their size
  * @param source from the clip to the same pictures untreated, by the steps alone that change where or when they are
  */
-public record Given(Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw, Chain source) {
+public record Given(
+        Format format, Timing times, NetForm form, SideFiles files, Look look, Raw raw, Look framed, Chain source) {
     /**
      * Pictures whose noise and grain nobody took out yet.
      *
@@ -42,5 +44,14 @@ public record Given(Format format, Timing times, NetForm form, SideFiles files, 
     @SuppressWarnings("unchecked")
     public <T> Optional<T> finding(Analysis<T> analysis) {
         return (Optional<T>) look.at(analysis);
+    }
+
+    /**
+     * What an analysis found in the first pictures that show the same moments in the same frame: what tells of the camera alone need not wait for
+     * steps that clean or enlarge. Empty when it has not been made yet.
+     */
+    @SuppressWarnings("unchecked")
+    public <T> Optional<T> framed(Analysis<T> analysis) {
+        return (Optional<T>) framed.at(analysis);
     }
 }

@@ -9,12 +9,15 @@ import awlsmith.core.retime.RateStage;
 import awlsmith.core.retime.ShutterStage;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /** Brings frames to an even rate. */
 final class RateStep implements StepKind {
     private static final String NEAREST = "nearest";
     private static final String HELD = "held";
+    private static final String BLENDED = "blended";
     private static final String MADE = "made";
     /** Where rates are made so many times what they were. */
     private static final String TIMES = "x";
@@ -59,6 +62,11 @@ final class RateStep implements StepKind {
                     new Param.Choice.Option(
                             HELD, "Held", "the frame that is shown then, some repeated, some left out; none is made"),
                     new Param.Choice.Option(
+                            BLENDED,
+                            "Blended",
+                            "the frames before and after are mixed as they are, each by how near it is; what moves is seen"
+                                    + " twice"),
+                    new Param.Choice.Option(
                             MADE,
                             "Made",
                             "made along the motion of the frames around; the clip's own stay where they fall on a"
@@ -74,7 +82,7 @@ final class RateStep implements StepKind {
             100,
             50L,
             "how easily two frames are taken for two scenes, between which none is made; less makes more. Where frames"
-                    + " are made");
+                    + " are made or blended");
 
     private static final Param.Choice DOUBT = new Param.Choice(
             "doubt",
@@ -85,6 +93,17 @@ final class RateStep implements StepKind {
                     new Param.Choice.Option("nearer", "Nearer", "the nearer frame is shown")),
             "motion",
             "what is done where both frames do not show the same along the motion. Where frames are made");
+
+    private static final Param.Choice DETAIL = new Param.Choice(
+            "detail",
+            "Detail",
+            List.of(
+                    new Param.Choice.Option(
+                            "kept", "Kept", "as strong as in the frames around: it is the nearer frame's alone"),
+                    new Param.Choice.Option(
+                            "mean", "Mean", "the mean of both frames': least error, but grain and fine texture pulse")),
+            "kept",
+            "what becomes of grain and fine texture. Where frames are made");
 
     private static final String NONE = "0";
 
@@ -124,12 +143,12 @@ final class RateStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(RATE, FRAMES, SHUTTER, CUTS, DOUBT);
+        return List.of(RATE, FRAMES, DETAIL, SHUTTER, CUTS, DOUBT);
     }
 
     @Override
     public List<Problem> check(Settings settings, Given given) {
-        if (!isMade(settings)) {
+        if (isHeld(settings)) {
             return List.of();
         }
         Format format = given.format();
@@ -140,9 +159,14 @@ final class RateStep implements StepKind {
         return Math.min(format.width(), format.height()) < LEAST
                 ? List.of(Problem.at(
                         "frames",
-                        "the picture here is " + format.width() + "x" + format.height() + "; to find motion at least "
-                                + LEAST + " pixels on each side are needed. Choose held"))
+                        "the picture here is " + format.width() + "x" + format.height()
+                                + "; to find motion or cuts at least " + LEAST
+                                + " pixels on each side are needed. Choose held"))
                 : List.of();
+    }
+
+    private static boolean isHeld(Settings settings) {
+        return settings.choice(FRAMES).orElseThrow().equals(HELD);
     }
 
     private static boolean isMade(Settings settings) {
@@ -174,17 +198,27 @@ final class RateStep implements StepKind {
         if (already && shutter == 0) {
             return List.of();
         }
-        if (!isMade(settings)) {
+        if (isHeld(settings)) {
             return List.of(new RateStage(given.format(), given.times(), rate));
         }
-        Doubt doubt = Doubt.valueOf(settings.choice(DOUBT).orElseThrow().toUpperCase(java.util.Locale.ROOT));
-        double torn = torn(settings.whole(CUTS).orElseThrow());
-        var way = new MadeStage.Way(doubt, torn);
+        var way = new MadeStage.Way(doubt(settings), torn(settings.whole(CUTS).orElseThrow()), isDetailKept(settings));
         if (shutter == 0) {
             return List.of(new MadeStage(given.format(), given.times(), rate, way));
         }
         var quick = new MadeStage(given.format(), given.times(), rate.times(ShutterStage.PARTS), way);
         return List.of(quick, new ShutterStage(given.format(), quick.times(given.times()), rate, shutter));
+    }
+
+    /** Empty where frames are mixed as they are. */
+    private static Optional<Doubt> doubt(Settings settings) {
+        return isMade(settings)
+                ? Optional.of(Doubt.valueOf(settings.choice(DOUBT).orElseThrow().toUpperCase(Locale.ROOT)))
+                : Optional.empty();
+    }
+
+    /** With a shutter what is mixed anyway gains nothing. */
+    private static boolean isDetailKept(Settings settings) {
+        return isMade(settings) && settings.choice(DETAIL).orElseThrow().equals("kept") && shutter(settings) == 0;
     }
 
     /** Degrees; 0 where none is wanted. */
@@ -203,7 +237,12 @@ final class RateStep implements StepKind {
         String now = Words.number(Math.round(1000 * rate.toDouble()) / 1000.0) + " frames/s";
         int shutter = shutter(settings);
         boolean already = given.times().rate().filter(rate::equals).isPresent();
-        return (already ? "as it is, " + now : "to " + now + (isMade(settings) ? ", made" : ""))
+        return (already
+                        ? "as it is, " + now
+                        : "to " + now
+                                + (isHeld(settings)
+                                        ? ""
+                                        : ", " + settings.choice(FRAMES).orElseThrow()))
                 + (shutter == 0 ? "" : ", shutter " + shutter + "\u00b0");
     }
 }

@@ -2,6 +2,7 @@ package awlsmith.core.recipe;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
+import awlsmith.core.shape.StraightenStage;
 import awlsmith.core.steady.CameraPath;
 import awlsmith.core.steady.CameraPath.Kind;
 import awlsmith.core.steady.Smoothing;
@@ -96,6 +97,25 @@ final class SteadyStep implements StepKind {
     private static final Param.Whole RIM = new Param.Whole(
             "rim", "Rim", "%", 1, 20, 6L, "of each side: so far a frame can be moved, and so much is cut off");
 
+    private static final Param.Choice ROLL = new Param.Choice(
+            "roll",
+            "Roll",
+            List.of(
+                    new Param.Choice.Option("way", "As the way", "it is calmed as the rest of the way is"),
+                    new Param.Choice.Option(
+                            "level", "Level", "through each scene the horizon leans as it does in the scene's mean")),
+            "way",
+            "what becomes of the camera's turning about its axis. Where turns are taken out");
+
+    private static final Param.Real ANGLE = new Param.Real(
+            "angle",
+            "Straighten",
+            "\u00b0",
+            -StraightenStage.MOST,
+            StraightenStage.MOST,
+            0.0,
+            "turns the picture clockwise in the same resampling, enlarged by as little as leaves no empty corner");
+
     @Override
     public String id() {
         return "steady";
@@ -118,7 +138,7 @@ final class SteadyStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(WAY, OVER, MOVES, EDGES, RIM, ROLLING);
+        return List.of(WAY, OVER, MOVES, EDGES, RIM, ROLL, ANGLE, ROLLING);
     }
 
     @Override
@@ -144,7 +164,7 @@ final class SteadyStep implements StepKind {
         boolean cut = edges == SteadyStage.Edges.CUT;
         int rimX = cut ? whole(share * input.width(), input.chroma().stepX()) : 0;
         int rimY = cut ? whole(share * input.height(), input.chroma().stepY()) : 0;
-        SteadyMoves moves = given.finding(FOLLOW)
+        SteadyMoves moves = given.framed(FOLLOW)
                 .map(path -> {
                     Smoothed smoothed = smoothed(settings, given, path);
                     return new SteadyMoves(
@@ -159,10 +179,17 @@ final class SteadyStep implements StepKind {
 
     /** What the smoothing follows from. */
     private record Asked(
-            CameraPath path, Kind kind, Smoothing.Way way, boolean fills, double frames, double rolling, double rim) {
+            CameraPath path,
+            Kind kind,
+            Smoothing.Way way,
+            boolean fills,
+            double frames,
+            double rolling,
+            double rim,
+            Smoothing.Horizon horizon) {
         Smoothed smoothed() {
             CameraPath straight = path.straightened(rolling);
-            var smoothing = new Smoothing(straight, kind, frames, rolling);
+            var smoothing = new Smoothing(straight, kind, frames, rolling, horizon);
             return new Smoothed(straight, fills ? smoothing.filling(way, rim) : smoothing.moves(way, rim));
         }
     }
@@ -188,7 +215,8 @@ final class SteadyStep implements StepKind {
                 edges(settings) == SteadyStage.Edges.FILL,
                 frames,
                 rolling(settings, path),
-                held);
+                held,
+                horizon(settings));
         synchronized (RECENT) {
             return RECENT.computeIfAbsent(asked, Asked::smoothed);
         }
@@ -200,6 +228,12 @@ final class SteadyStep implements StepKind {
 
     private static double rolling(Settings settings, CameraPath path) {
         return settings.real(ROLLING).isPresent() ? settings.real(ROLLING).orElseThrow() / 100 : path.rolling();
+    }
+
+    private static Smoothing.Horizon horizon(Settings settings) {
+        return new Smoothing.Horizon(
+                settings.real(ANGLE).orElseThrow(),
+                settings.choice(ROLL).orElseThrow().equals("level"));
     }
 
     private static Kind kind(Settings settings) {
@@ -232,11 +266,12 @@ final class SteadyStep implements StepKind {
             case FILL -> ", enlarged by up to " + Math.round(100 / (1 - 2 * share) - 100) + " %";
             default -> ", full size, moved by up to " + settings.whole(RIM).orElseThrow() + " %";
         };
+        double angle = settings.real(ANGLE).orElseThrow();
         return how
+                + (horizon(settings).level() && kind(settings) != Kind.SHIFT ? ", level" : "")
+                + (angle == 0 ? "" : ", straightened by " + Words.number(angle) + "\u00b0")
                 + edges
-                + given.finding(FOLLOW)
-                        .map(path -> known(settings, given, path))
-                        .orElse("");
+                + given.framed(FOLLOW).map(path -> known(settings, given, path)).orElse("");
     }
 
     private static String known(Settings settings, Given given, CameraPath path) {
@@ -252,7 +287,7 @@ final class SteadyStep implements StepKind {
     /** The way the camera went, and the way it goes now; in each scene from its first frame on. */
     @Override
     public List<StepCurve> curves(Settings settings, Given given) {
-        return given.finding(FOLLOW)
+        return given.framed(FOLLOW)
                 .filter(path -> path.frames() > 1)
                 .map(path -> {
                     Smoothed smoothed = smoothed(settings, given, path);

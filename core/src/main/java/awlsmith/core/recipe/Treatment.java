@@ -68,6 +68,8 @@ public final class Treatment {
         int raw = 0;
         boolean isTaken = false;
         double scale = 1;
+        // the first step that pictures reach as they are framed here
+        int framed = 0;
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
             String summary = "";
@@ -82,6 +84,7 @@ public final class Treatment {
                     scale = 1;
                 }
                 int rawAt = raw;
+                int framedAt = framed;
                 var given = new Given(
                         here,
                         times,
@@ -89,6 +92,7 @@ public final class Treatment {
                         material.files(),
                         analysis -> look(index, analysis, wanted),
                         new Given.Raw(scale, analysis -> look(rawAt, analysis, wanted)),
+                        analysis -> look(framedAt, analysis, wanted),
                         new Chain(material.format(), material.times(), beside.soFar()));
                 List<Stage> more = stages(step, given, i);
                 summary = step.known().summary(step.settings(), given) + inPart(step);
@@ -96,6 +100,7 @@ public final class Treatment {
                 Format before = here;
                 for (Stage stage : more) {
                     scale *= scale(before, stage);
+                    framed = isFramedAlike(before, times, stage) ? framed : i + 1;
                     before = stage.output();
                     times = stage.times(times);
                     aligned &= stage.isAligned();
@@ -118,6 +123,17 @@ public final class Treatment {
     private static double scale(Format before, Stage stage) {
         Placement place = stage.placement();
         return Math.sqrt(place.width() * place.height() / before.whole().area());
+    }
+
+    /** Whether what comes out shows the same moments as what goes in, all of each picture, with rows and fields as they were. */
+    private static boolean isFramedAlike(Format before, Timing times, Stage stage) {
+        Format after = stage.output();
+        return stage.placement().equals(Placement.over(after))
+                && !stage.isMoving()
+                && stage.isAligned()
+                && stage.times(times).equals(times)
+                && stage.speed().equals(Rational.ONE)
+                && before.scan() == after.scan();
     }
 
     private static String inPart(Step step) {
@@ -145,7 +161,7 @@ public final class Treatment {
         Optional<Object> found = material.findings().find(key);
         found.ifPresent(value -> used.put(key, used(analysis, value)));
         // what reaches a step behind one that waits is not yet what it will be
-        if (found.isEmpty() && wanted.values().stream().allMatch(other -> other.step() == step)) {
+        if (found.isEmpty() && wanted.values().stream().allMatch(other -> other.step() >= step)) {
             wanted.put(key, new Missing<>(step, analysis, key));
         }
         return found;

@@ -4,14 +4,17 @@ import awlsmith.core.motion.BetweenFinder;
 import awlsmith.core.motion.MotionBetween;
 import awlsmith.core.motion.PictureBetween;
 import awlsmith.core.motion.PictureBetween.Doubt;
+import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Plane;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -22,18 +25,25 @@ public final class MadeStage implements Stage {
     /** So near to a frame of the clip, in frames, that one is shown as it is. */
     private static final double SNAP = 1.0 / 64;
 
+    private static final int BAND = 16;
+
     private final Format format;
     private final Timing input;
     private final Rational rate;
     private final Way way;
-
     /**
      * How frames are made.
      *
-     * @param doubt what is done where the motion cannot be trusted
+     * @param doubt what is done where the motion cannot be trusted; empty where no motion is followed: both frames are mixed as they are
      * @param torn from here on, as {@link MotionBetween#torn} counts, two frames are of two scenes; 0..1
+     * @param detail whether fine detail is the nearer frame's alone, and so as strong as in the frames around; else the mean of both, which is
+     *     weaker and less in error
      */
-    public record Way(Doubt doubt, double torn) {}
+    public record Way(Optional<Doubt> doubt, double torn, boolean detail) {
+        public Way(Doubt doubt, double torn) {
+            this(Optional.of(doubt), torn, false);
+        }
+    }
 
     /**
      * @param input when the frames that come are shown
@@ -93,8 +103,10 @@ public final class MadeStage implements Stage {
 
     @Override
     public long sharedBytes() {
-        // the planes of two frames with their edges, and pictures of both at half the size and less
-        return 3 * format.floatBytes();
+        // the planes of two frames with their edges, splines through them, and pictures of both at half the size and
+        // less
+        long fine = way.detail ? format.floatBytes() + (long) Float.BYTES * format.width() * format.height() : 0;
+        return 5 * format.floatBytes() + fine;
     }
 
     @Override
@@ -113,9 +125,57 @@ public final class MadeStage implements Stage {
         if (here.half().torn() >= way.torn()) {
             return in.at(share < 0.5f ? 0 : 1).copy(wanted, in.number(), time, pool);
         }
-        Frame out = Frame.blank(format, wanted, in.number(), time, pool);
-        new PictureBetween(here.at(share), share, bend(in, here, share, work), way.doubt())
-                .make(around(in, 0), around(in, 1), out, work);
+        if (way.doubt.isEmpty()) {
+            Frame out = Frame.blank(format, wanted, in.number(), time, pool);
+            mix(in.at(0), in.at(1), share, out, work);
+            return out;
+        }
+        var between = new PictureBetween(here.at(share), share, bend(in, here, share, work), way.doubt.orElseThrow());
+        Region held = way.detail
+                ? wanted.grown(Fine.REACH, format.width(), format.height())
+                        .aligned(format.chroma(), format.width(), format.height())
+                : wanted;
+        Frame made = Frame.blank(format, held, in.number(), time, pool);
+        between.make(around(in, 0), around(in, 1), made, work);
+        return way.detail ? detailed(between, around(in, 0), around(in, 1), made, wanted, pool, work) : made;
+    }
+
+    /** Light is mixed as it is coded. */
+    private static void mix(Frame first, Frame second, float share, Frame out, Work work) {
+        Chroma chroma = out.format().chroma();
+        for (int p = 0; p < out.planes().size(); p++) {
+            Region own = chroma.own(p, out.window());
+            Plane to = out.plane(p);
+            Plane a = first.plane(p).window(own);
+            Plane b = second.plane(p).window(own);
+            work.bands(to.height(), BAND, (from, end) -> {
+                for (int y = from; y < end; y++) {
+                    for (int x = 0; x < to.width(); x++) {
+                        float before = a.at(x, y);
+                        to.set(x, y, before + share * (b.at(x, y) - before));
+                    }
+                }
+            });
+        }
+    }
+
+    /** A part of what was made, the light's fine part as the nearer frame has it along the motion. */
+    private static Frame detailed(
+            PictureBetween between,
+            PictureBetween.Around first,
+            PictureBetween.Around second,
+            Frame made,
+            Region wanted,
+            PlanePool pool,
+            Work work) {
+        Frame out = made.copy(wanted, made.number(), made.time(), pool);
+        int lights = made.format().chroma() == Chroma.RGB ? 3 : 1;
+        for (int p = 0; p < lights; p++) {
+            List<Plane> near = between.nearer(first, second, p, made.window(), pool, work);
+            Fine.take(near.get(0), made.plane(p), near.get(1), wanted.inside(made.window()), out.plane(p), work);
+            near.forEach(pool::giveBack);
+        }
+        made.release(pool);
         return out;
     }
 

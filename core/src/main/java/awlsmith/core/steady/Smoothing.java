@@ -22,6 +22,26 @@ public final class Smoothing {
         STILL
     }
 
+    /**
+     * How the horizon lies.
+     *
+     * @param degrees that the picture is turned clockwise, enlarged by as little as it takes to have no empty corner
+     * @param level whether through a scene it leans as it does in the scene's mean, whatever way the rest goes
+     */
+    public record Horizon(double degrees, boolean level) {
+        /** As it comes. */
+        public static final Horizon AS_FILMED = new Horizon(0, false);
+
+        /** @param height of the picture, in its widths */
+        Warp turn(double height) {
+            double angle = Math.toRadians(degrees);
+            double sin = Math.abs(Math.sin(angle));
+            double cos = Math.cos(angle);
+            double kept = Math.min(1 / (cos + height * sin), height / (sin + height * cos));
+            return Warp.similar(0, 0, -angle, Math.min(1, kept));
+        }
+    }
+
     /** Widths of the bell that are summed on each side; beyond it is next to nothing. */
     private static final int REACH = 3;
     /** Halvings by which it is found how much of a correction fits. */
@@ -33,9 +53,18 @@ public final class Smoothing {
     private final Kind kind;
     private final double deviation;
     private final double rolling;
+    private final Horizon horizon;
+    /** From the picture that is given to the one that is steady alone. */
+    private final Warp turn;
 
     /** @param deviation of the bell, frames; @param rolling as {@link SteadyMoves} undoes it */
     public Smoothing(CameraPath path, Kind kind, double deviation, double rolling) {
+        this(path, kind, deviation, rolling, Horizon.AS_FILMED);
+    }
+
+    public Smoothing(CameraPath path, Kind kind, double deviation, double rolling, Horizon horizon) {
+        this.horizon = horizon;
+        this.turn = horizon.turn(path.height());
         this.path = path;
         this.kind = kind;
         this.deviation = deviation;
@@ -109,6 +138,12 @@ public final class Smoothing {
                 fixed(from, end, way, corners);
             }
         }
+        if (horizon.level && kind != Kind.SHIFT) {
+            level(corners);
+        }
+        for (int n = 0; n < corners.length; n++) {
+            corners[n] = turn.then(Warp.ofCorners(corners[n], path.height())).corners(path.height());
+        }
         double[] held = new double[path.frames()];
         for (int n = 0; n < held.length; n++) {
             held[n] = fitting(n, corners[n], rim);
@@ -121,6 +156,22 @@ public final class Smoothing {
             warps[n] = Warp.ofCorners(between(corners[n], held[n]), path.height());
         }
         return new Moves(warps, held);
+    }
+
+    /** Each steady picture turned so that it leans against its frame by what the frame leans beside its scene's mean. */
+    private void level(double[][] corners) {
+        double[] turns = path.course()[2];
+        for (int s = 0; s < path.scenes().length; s++) {
+            int from = path.scenes()[s];
+            int end = path.end(s);
+            double mean = Arrays.stream(turns, from, end).average().orElse(0);
+            for (int n = from; n < end; n++) {
+                Warp warp = Warp.ofCorners(corners[n], path.height());
+                corners[n] = Warp.similar(0, 0, turns[n] - mean - warp.angle(), 1)
+                        .then(warp)
+                        .corners(path.height());
+            }
+        }
     }
 
     /**
@@ -242,7 +293,7 @@ public final class Smoothing {
     }
 
     private double[] between(double[] corners, double share) {
-        double[] rest = Warp.NONE.corners(path.height());
+        double[] rest = turn.corners(path.height());
         double[] out = new double[8];
         for (int k = 0; k < 8; k++) {
             out[k] = rest[k] + share * (corners[k] - rest[k]);

@@ -155,8 +155,9 @@ class PictureBetweenTest {
                 .make(Around.of(first), Around.of(second), out, Work.alone());
         for (int y = 0; y < 18; y++) {
             for (int x = 0; x < 128; x++) {
-                assertThat(out.plane(0).at(x, y)).isZero();
-                assertThat(out.plane(0).at(x, 95 - y)).isZero();
+                // a quarter of a code value: splines swing out, and die away by a factor of four a sample
+                assertThat(out.plane(0).at(x, y)).isEqualTo(0, within(1e-3f));
+                assertThat(out.plane(0).at(x, 95 - y)).isEqualTo(0, within(1e-3f));
             }
         }
     }

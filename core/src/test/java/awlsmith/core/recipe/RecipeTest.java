@@ -217,6 +217,7 @@ class RecipeTest {
                 SideFiles.NONE,
                 nothing,
                 new Given.Raw(1, nothing),
+                nothing,
                 Recipe.EMPTY.chain(film.format()));
         for (StepKind kind : StepRegistry.all()) {
             assertThat(kind.purpose()).isNotBlank();

@@ -17,9 +17,12 @@ import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 
 class MadeStageTest {
     private static final Format FORMAT = Clips.format(96, 64, Chroma.GREY);
@@ -70,6 +73,75 @@ class MadeStageTest {
                     .as("frame %d at %.3f", frame.number(), moment)
                     .isLessThan(0.0025);
         }
+    }
+
+    /** As FFmpeg's minterpolate documents its blend: each frame counts by how near it is. */
+    @Test
+    void blendedFramesAreMixedAsTheyAre() {
+        FrameSource clip = Clips.painted(FORMAT, 4, (n, p, x, y) -> hill(n, x, y));
+        var way = new MadeStage.Way(Optional.empty(), 0.3, false);
+        for (Frame frame : frames(chain(clip, Timing.steady(Rational.of(25), 4), "75", way), clip, FrameRange.all())) {
+            double moment = Math.min(3, frame.number() / 3.0);
+            int before = (int) Math.min(2, Math.floor(moment));
+            double share = moment - before;
+            for (int x = 0; x < 96; x += 7) {
+                assertThat((double) frame.plane(0).at(x, 30))
+                        .isCloseTo((1 - share) * hill(before, x, 30) + share * hill(before + 1, x, 30), within(1e-5));
+            }
+        }
+    }
+
+    private static double surface(int x, int y) {
+        return 0.4 + 0.1 * Math.sin(x * 0.5) * Math.sin(y * 0.4);
+    }
+
+    /** Root mean square of what lies beside the surface. */
+    private static double grain(Frame frame) {
+        double sum = 0;
+        for (int y = 8; y < 56; y++) {
+            for (int x = 8; x < 88; x++) {
+                double beside = frame.plane(0).at(x, y) - surface(x, y);
+                sum += beside * beside;
+            }
+        }
+        return Math.sqrt(sum / (48 * 80));
+    }
+
+    /** Grain that is another in every frame: of the mean it is weaker by the square root of two, kept it is as strong; coarse light is the same. */
+    @ParameterizedTest
+    @EnumSource(
+            value = Chroma.class,
+            names = {"GREY", "S420", "RGB"})
+    void fineDetailIsTheNearerFramesWhereItIsKept(Chroma chroma) {
+        Format format = Clips.format(96, 64, chroma);
+        var random = new SplittableRandom(4);
+        float[][] grain = new float[3][96 * 64];
+        for (float[] one : grain) {
+            for (int i = 0; i < one.length; i++) {
+                one[i] = (float) (0.01 * random.nextGaussian());
+            }
+        }
+        FrameSource clip = Clips.painted(format, 3, (n, p, x, y) -> surface(x, y) + grain[n][(y * 96 + x) % 6144]);
+        Timing times = Timing.steady(Rational.of(25), 3);
+        List<Frame> own = Clips.run(clip, FrameRange.all(), format.whole());
+        Frame mean = frames(chain(clip, times, "50", new MadeStage.Way(Doubt.MOTION, 2)), clip, FrameRange.all())
+                .get(1);
+        var kept = new MadeStage.Way(Optional.of(Doubt.MOTION), 2, true);
+        Frame sharp =
+                frames(chain(clip, times, "50", kept), clip, FrameRange.all()).get(1);
+        double wanted = grain(own.getFirst());
+        assertThat(grain(mean) / wanted).isLessThan(0.8);
+        assertThat(grain(sharp) / wanted).isBetween(0.9, 1.02);
+        if (chroma == Chroma.S420) {
+            assertThat(sharp.plane(1).data()).isEqualTo(mean.plane(1).data());
+        }
+        double coarse = 0;
+        for (int y = 16; y < 48; y++) {
+            for (int x = 16; x < 80; x++) {
+                coarse += (sharp.plane(0).at(x, y) - mean.plane(0).at(x, y)) / (64 * 32);
+            }
+        }
+        assertThat(coarse).isCloseTo(0, within(1e-3));
     }
 
     @Test

@@ -8,6 +8,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SmoothingTest {
     private static final double HEIGHT = 0.75;
@@ -33,6 +35,38 @@ class SmoothingTest {
                 .warps()) {
             assertThat(warp.c()).isCloseTo(0, within(1e-9));
             assertThat(warp.f()).isCloseTo(0, within(1e-9));
+        }
+    }
+
+    /** Straightened, the picture is turned about its middle, and its corners touch the frame's edges from within. */
+    @ParameterizedTest
+    @ValueSource(doubles = {7, -7, 0.5})
+    void aHorizonIsStraightenedByAsLittleAsItTakes(double degrees) {
+        CameraPath path = path(20, new int[] {0}, n -> Warp.NONE);
+        for (Warp warp : new Smoothing(path, Kind.TURN, 6, 0, new Smoothing.Horizon(degrees, false))
+                .moves(Smoothing.Way.SMOOTH, 0.1)
+                .warps()) {
+            assertThat(Math.toDegrees(warp.angle())).isCloseTo(-degrees, within(1e-9));
+            double most = 0;
+            double[] corners = warp.corners(HEIGHT);
+            for (int k = 0; k < 8; k += 2) {
+                most = Math.max(most, Math.max(Math.abs(corners[k]), Math.abs(corners[k + 1]) / HEIGHT));
+            }
+            assertThat(most).isCloseTo(0.5, within(1e-9));
+        }
+    }
+
+    /** A camera that leans more and more: level, what is given leans as the scene's mean does, frame by frame. */
+    @Test
+    void aLevelHorizonLeansAsTheMeanDoes() {
+        double lean = Math.toRadians(0.1);
+        CameraPath path = path(40, new int[] {0, 20}, n -> Warp.similar(0.002 * Math.sin(n), 0, lean, 1));
+        Warp[] warps = new Smoothing(path, Kind.TURN, 6, 0, new Smoothing.Horizon(0, true))
+                .moves(Smoothing.Way.SMOOTH, 0.2)
+                .warps();
+        for (int n = 0; n < 40; n++) {
+            double beside = (n % 20 - 9.5) * lean;
+            assertThat(warps[n].angle()).isCloseTo(beside, within(1e-6));
         }
     }
 

@@ -197,6 +197,39 @@ class SteadyTest {
         assertThat(Analyses.known(STEADY.on(material()), store).missing()).hasSize(1);
     }
 
+    /** Behind steps that change what a picture looks like or its size, the camera is followed once, in the clip itself; behind a crop anew. */
+    @Test
+    void theCameraIsFollowedBeforeWhatCleansAndEnlarges() {
+        var kept = new HashMap<String, Map<?, ?>>();
+        var store = new Analyses.Store() {
+            @Override
+            public Optional<Map<?, ?>> find(String key) {
+                return Optional.ofNullable(kept.get(key));
+            }
+
+            @Override
+            public void keep(String key, Map<String, Object> tree) {
+                kept.put(key, tree);
+            }
+        };
+        known(STEADY, store);
+        for (String before : List.of("sharpen", "enlarge factor=2", "levels black=5", "even-light")) {
+            Recipe behind = recipe(before, "steady over=1 rim=8");
+            Treatment treatment = Analyses.known(behind.on(material()), store);
+            assertThat(treatment.missing().stream()
+                            .filter(missing -> missing.analysis().doing().contains("camera")))
+                    .as(before)
+                    .isEmpty();
+        }
+        for (String before : List.of("crop left=8", "turn angle=3", "speed speed=200", "rate rate=48")) {
+            Recipe behind = recipe(before, "steady over=1 rim=8");
+            assertThat(Analyses.known(behind.on(material()), store).missing())
+                    .as(before)
+                    .extracting(Treatment.Missing::step)
+                    .containsExactly(1);
+        }
+    }
+
     @Test
     void aLookThroughTheClipIsStopped() {
         var cancel = new Cancel();
