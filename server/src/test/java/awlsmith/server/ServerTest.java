@@ -171,7 +171,7 @@ class ServerTest {
                 server, server.clip("examined.mp4", 160, 90, 50).path("id").asString());
         JsonNode condition = done.path("examination").path("condition");
         // twenty-three of the picture, one of the codec, four of the sound
-        assertThat(condition.path("findings")).hasSize(32);
+        assertThat(condition.path("findings")).hasSize(33);
         assertThat(condition.path("scan").asString()).isEqualTo("progressive");
         JsonNode steps = condition.path("suggestion").path("steps");
         assertThat(steps.get(steps.size() - 1).path("step").asString()).isEqualTo("enlarge");

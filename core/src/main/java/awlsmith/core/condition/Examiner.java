@@ -33,6 +33,7 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.retime.BlendFinder;
 import awlsmith.core.upscale.SoftnessGuess;
 import java.util.ArrayList;
 import java.util.List;
@@ -78,6 +79,7 @@ public final class Examiner {
     private final List<FieldNote> fields = new ArrayList<>();
     private final List<Sample> samples = new ArrayList<>();
     private final List<FilmNote> film = new ArrayList<>();
+    private final BlendFinder blends;
     private Borders borders;
     private double filmEvery = FILM_EVERY;
     private double filmAt = 1;
@@ -88,6 +90,7 @@ public final class Examiner {
         this.rate = rate;
         this.pool = pool;
         this.every = every(rate);
+        this.blends = new BlendFinder(rate, BlendFinder.RATES);
     }
 
     private static int every(double rate) {
@@ -137,7 +140,8 @@ public final class Examiner {
                 List.copyOf(fields),
                 List.copyOf(samples),
                 List.copyOf(film),
-                borders == null ? Borders.NONE : borders);
+                borders == null ? Borders.NONE : borders,
+                blends.found());
     }
 
     private static Optional<Frame> more(FrameStream stream, List<Looked> held, int known) {
@@ -177,6 +181,7 @@ public final class Examiner {
                 one(held, from + i, wantsFilm[i], found[i], alone);
             }
         });
+        held.subList(from, held.size()).forEach(looked -> blends.see(looked.luma()));
         for (Found one : found) {
             frames.add(one.note);
             one.sample.ifPresent(samples::add);

@@ -119,6 +119,7 @@ public final class Judge {
         findings.add(TimeFindings.fades(fades));
         findings.add(TimeFindings.dropped(dropped, notes.frames().size()));
         findings.add(slow(drawn));
+        findings.add(TimeFindings.blends(notes.blending(), notes.rate(), !scan.isInterlaced()));
         findings.add(swim);
         findings.add(clipped("black", "Crushed black", Levels::black, "black or darker"));
         findings.add(clipped("white", "Clipped white", Levels::white, "white or lighter"));

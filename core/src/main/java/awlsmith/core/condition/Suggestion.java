@@ -91,6 +91,10 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         if (condition.scan().isInterlaced() && !film) {
             parts.add(deinterlace(condition.scan(), format, condition.finding("comb")));
         }
+        if (condition.finding("blends").isNoticed()) {
+            parts.add(new Part(
+                    Step.of("unblend", Map.of()), condition.finding("blends").words()));
+        }
         if (!condition.borders().isNone()) {
             parts.add(crop(condition.borders(), format, condition.finding("borders")));
         }

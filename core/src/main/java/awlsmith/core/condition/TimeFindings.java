@@ -1,8 +1,10 @@
 package awlsmith.core.condition;
 
 import awlsmith.core.measure.Swim;
+import awlsmith.core.retime.Blending;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 
 /** What is told of fades and missing frames. */
 final class TimeFindings {
@@ -37,6 +39,33 @@ final class TimeFindings {
                 0,
                 words,
                 "mean light that rises or falls steadily out of or into black or white (common practice, no source)");
+    }
+
+    /**
+     * That what no mix can hold is nearly nothing: at most 0.16 of what it usually is where frames were mixed by FFmpeg's minterpolate and framerate,
+     * compressed or not, and 0.36 and more on ten sound clips (by hand, docs/decisions/016).
+     *
+     * @param looked whether frames are whole, so that it could be looked for
+     */
+    static Finding blends(Optional<Blending> blending, double rate, boolean looked) {
+        Optional<Blending> told = blending.filter(found -> looked);
+        return new Finding(
+                "blends",
+                "Mixed frames",
+                told.map(found -> found.rate().toDouble()).orElse(rate),
+                "frames/s before",
+                told.isPresent() ? 0.5 : 0,
+                told.map(found -> String.format(
+                                Locale.ROOT,
+                                "frames are mixes of two: %s a second were made %s",
+                                number(found.rate().toDouble()),
+                                number(rate)))
+                        .orElse(looked ? "no frame is a mix of two" : "not looked for in woven fields"),
+                "what is left of least squares over runs of frames (our own)");
+    }
+
+    private static String number(double rate) {
+        return String.format(Locale.ROOT, Math.abs(rate - Math.rint(rate)) < 0.005 ? "%.0f" : "%.2f", rate);
     }
 
     /** @param rate frames a second that differ from each other; @param meant whether that is no fault */

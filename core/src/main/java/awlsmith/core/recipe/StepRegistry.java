@@ -9,6 +9,7 @@ public final class StepRegistry {
             new TransparencyStep(),
             new CadenceStep(),
             new DeinterlaceStep(),
+            new UnblendStep(),
             new RateStep(),
             new SpeedStep(),
             new TurnStep(),

@@ -242,8 +242,28 @@ class ConditionTest {
     @Test
     void aClipOfOneFrameIsJudgedToo() {
         var condition = judge(1, (n, x, y) -> wall(n, x, y)).condition();
-        assertThat(condition.findings()).hasSize(26);
+        assertThat(condition.findings()).hasSize(27);
         assertThat(condition.scan()).isEqualTo(Scan.PROGRESSIVE);
+    }
+
+    private static double stones(long x, int y) {
+        return 0.4 + 0.1 * Math.sin(5000 * Math.sin(x / 6 * 1.7 + y / 6 * 2.9));
+    }
+
+    /** Brought from 25 to 30 frames a second by mixing: found, and taken apart before all else. */
+    @Test
+    void mixedFramesAreFoundAndTakenApartFirst() {
+        Paint mixed = (n, x, y) -> {
+            double at = n * 25 / 30.0;
+            long before = (long) Math.floor(at);
+            double later = at - before;
+            return (1 - later) * stones(x + 7 * before, y) + later * stones(x + 7 * (before + 1), y);
+        };
+        var notes = new Examiner(new Painted(80, mixed), 30, new PlanePool(0)).examine(Work.alone(), done -> {});
+        var condition = new Judge(notes).condition();
+        assertThat(condition.finding("blends").words()).isEqualTo("frames are mixes of two: 25 a second were made 30");
+        assertThat(Suggestion.of(condition, FORMAT, NOTHING).parts().getFirst().step())
+                .isEqualTo(Step.of("unblend", Map.of()));
     }
 
     /** Twelve frames a second stutter, and become twice as many behind all else; of drawings they are meant so. */
