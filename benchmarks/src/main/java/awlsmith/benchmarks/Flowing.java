@@ -44,7 +44,7 @@ public final class Flowing {
      *
      * @param disc radius in heights, 0 for none
      */
-    private record Scene(
+    record Scene(
             String name, double x, double y, double degrees, double zoom, double disc, double discX, double discY) {}
 
     private static final List<Scene> SCENES = List.of(
@@ -123,6 +123,90 @@ public final class Flowing {
         }
         say(Figures.text(
                 "| milliseconds a pair | %.1f | %.1f | %.1f | %.1f | | | | |", times[0], times[1], times[2], times[3]));
+        Unsmearing.report(pictures).forEach(this::say);
+    }
+
+    /** Scenes whose blur is taken out: these, and one that stands but for what passes. */
+    static List<Scene> scenes() {
+        var all = new ArrayList<Scene>(SCENES);
+        all.add(new Scene("something passes before what stands", 0, 0, 0, 1, 0.28, 9.2, -3.1));
+        return all;
+    }
+
+    private static double discX(Scene scene, int number, double time) {
+        return WIDTH * 0.45 + 11 * number + time * scene.discX();
+    }
+
+    private static double discY(Scene scene, int number, double time) {
+        return HEIGHT * 0.5 - 7 * number + time * scene.discY();
+    }
+
+    /** What is seen at a moment, frames from the middle one. */
+    static Plane seen(Scene scene, Plane far, Plane near, int number, double time) {
+        Plane out = Plane.of(WIDTH, HEIGHT);
+        double angle = Math.toRadians(scene.degrees()) * time;
+        double zoom = Math.pow(scene.zoom(), time);
+        double cos = Math.cos(angle) / zoom;
+        double sin = Math.sin(angle) / zoom;
+        double radius = scene.disc() * HEIGHT;
+        for (int y = 0; y < HEIGHT; y++) {
+            for (int x = 0; x < WIDTH; x++) {
+                double qx = x - WIDTH / 2.0 - time * scene.x();
+                double qy = y - HEIGHT / 2.0 - time * scene.y();
+                boolean onDisc = Math.hypot(x - discX(scene, number, time), y - discY(scene, number, time)) < radius;
+                out.set(
+                        x,
+                        y,
+                        onDisc
+                                ? light(near, x - time * scene.discX(), y - time * scene.discY())
+                                : light(far, cos * qx + sin * qy + WIDTH / 2.0, cos * qy - sin * qx + HEIGHT / 2.0));
+            }
+        }
+        return out;
+    }
+
+    /** The mean of moments while a shutter is open for half the time, rounded to eight bits and noisy. */
+    static Plane smeared(
+            Scene scene, Plane far, Plane near, int number, int time, int moments, SplittableRandom random) {
+        Plane sum = Plane.of(WIDTH, HEIGHT);
+        for (int k = 0; k < moments; k++) {
+            Plane one = seen(scene, far, near, number, time + ((k + 0.5) / moments - 0.5) / 2);
+            for (int i = 0; i < sum.data().length; i++) {
+                sum.data()[i] += one.data()[i] / moments;
+            }
+        }
+        for (int i = 0; i < sum.data().length; i++) {
+            sum.data()[i] = coded(sum.data()[i], random);
+        }
+        return sum;
+    }
+
+    /** Samples that go two samples and more a frame, without an edge; what is half disc and half not counts with what passes. */
+    static boolean[] moving(Scene scene, int number, int edge) {
+        boolean[] moves = new boolean[WIDTH * HEIGHT];
+        double pan = Math.hypot(scene.x(), scene.y());
+        double turn = Math.hypot(Math.toRadians(scene.degrees()), scene.zoom() - 1);
+        for (int y = edge; y < HEIGHT - edge; y++) {
+            for (int x = edge; x < WIDTH - edge; x++) {
+                double from = Math.hypot(x - discX(scene, number, 0), y - discY(scene, number, 0));
+                double goes = from < scene.disc() * HEIGHT + 4 && scene.disc() > 0
+                        ? Math.hypot(scene.discX(), scene.discY())
+                        : pan + turn * Math.hypot(x - WIDTH / 2.0, y - HEIGHT / 2.0);
+                moves[y * WIDTH + x] = goes >= 2;
+            }
+        }
+        return moves;
+    }
+
+    /** Samples that stand, well away from what passes. */
+    static boolean[] standing(Scene scene, int number) {
+        boolean[] stands = new boolean[WIDTH * HEIGHT];
+        boolean camera = scene.x() != 0 || scene.y() != 0 || scene.degrees() != 0 || scene.zoom() != 1;
+        for (int i = 0; i < stands.length && !camera; i++) {
+            double from = Math.hypot(i % WIDTH - discX(scene, number, 0), i / WIDTH - discY(scene, number, 0));
+            stands[i] = from > scene.disc() * HEIGHT + 60;
+        }
+        return stands;
     }
 
     private static Pair pair(Scene scene, Plane far, Plane near, int side, int number) {

@@ -16,6 +16,7 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * Makes whole frames of fields. The lines a field has stay as they are; those it lacks are taken from the fields just before
@@ -92,14 +93,15 @@ public final class DeinterlaceStage implements ModelStage {
 
     @Override
     public Region needs(Region wanted) {
+        if (net != null) {
+            // where things went is told by whole fields
+            return input.whole();
+        }
         // windows begin on a whole pair of chroma lines, so that every plane's window begins with an upper line
-        int across = net == null ? 0 : card.reach();
-        int down = REACH + 2 * across;
-        int top = Math.max(0, wanted.y() - down) & -4;
-        int bottom = Math.min(input.height(), wanted.bottom() + down);
-        int left = Math.max(0, wanted.x() - across);
-        int right = Math.min(input.width(), wanted.right() + across);
-        return new Region(left, top, right - left, bottom - top).aligned(input.chroma(), input.width(), input.height());
+        int top = Math.max(0, wanted.y() - REACH) & -4;
+        int bottom = Math.min(input.height(), wanted.bottom() + REACH);
+        return new Region(wanted.x(), top, wanted.width(), bottom - top)
+                .aligned(input.chroma(), input.width(), input.height());
     }
 
     @Override
@@ -118,8 +120,10 @@ public final class DeinterlaceStage implements ModelStage {
         Frame before = second ? here : in.at(-1);
         Frame after = second ? in.at(1) : here;
         for (int p = 0; p < out.planes().size(); p++) {
-            FieldsAround fields = FieldsAround.of(in, before, here, after, p, parity);
-            if (net != null && (p == 0 || input.chroma() == Chroma.RGB)) {
+            boolean corrected = net != null && (p == 0 || input.chroma() == Chroma.RGB);
+            LedLines led = corrected ? led(in, second ? 0 : -1, p, 1 - parity, work) : null;
+            FieldsAround fields = FieldsAround.of(in, before, here, after, p, parity, led);
+            if (corrected) {
                 keep(fields, out.plane(p), wanted);
                 correct(fields, out.plane(p), wanted, pool, work);
             } else {
@@ -127,6 +131,15 @@ public final class DeinterlaceStage implements ModelStage {
             }
         }
         return out;
+    }
+
+    /** Between the fields of one parity of a frame and the next; at the clip's ends of a frame and itself. */
+    private static LedLines led(Neighbours in, int distance, int p, int parity, Work work) {
+        Frame from = in.at(distance);
+        Frame to = in.at(distance + 1);
+        Supplier<LedLines> lines =
+                () -> new LedLines(LedLines.field(from.plane(p), parity), LedLines.field(to.plane(p), parity), work);
+        return to.number() == from.number() + 1 ? in.remember(distance, "led " + p + " " + parity, lines) : lines.get();
     }
 
     private void treat(FieldsAround fields, Plane out, int p, Region wanted, Work work) {
@@ -204,6 +217,12 @@ public final class DeinterlaceStage implements ModelStage {
         }
         seen.forEach(pool::giveBack);
         pool.giveBack(correction);
+    }
+
+    /** Fields with their edges around, splines through them, and pictures of half their size and less, of two pairs. */
+    @Override
+    public long sharedBytes() {
+        return net == null ? 0 : 6L * Float.BYTES * input.width() * input.height();
     }
 
     @Override

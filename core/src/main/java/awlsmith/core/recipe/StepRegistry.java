@@ -24,6 +24,7 @@ public final class StepRegistry {
             new StairsStep(),
             new HaloStep(),
             new DeblurStep(),
+            new UnsmearStep(),
             new RefineStep(),
             new BandsStep(),
             new ExposureStep(),

@@ -63,8 +63,7 @@ final class UnblendStep implements StepKind {
             return woven;
         }
         if (given.times().rate().isEmpty()) {
-            return List.of(Problem.at(
-                    "", "the frames here do not come at an even rate, and were not mixed to one; take this step out"));
+            return List.of();
         }
         Rational now = given.times().rate().orElseThrow();
         List<Rational> rates = rates(settings);
@@ -85,7 +84,10 @@ final class UnblendStep implements StepKind {
     }
 
     private static Optional<Optional<Blending>> found(Settings settings, Given given) {
-        return given.finding(new FindBlends(rates(settings)));
+        // what comes unevenly was not mixed to an even rate
+        return given.times().rate().isEmpty()
+                ? Optional.of(Optional.empty())
+                : given.finding(new FindBlends(rates(settings)));
     }
 
     @Override

@@ -117,7 +117,7 @@ class RecipeTest {
                 "enlarge kernel=bicubic | allowed is one of area, bilinear, mitchell",
                 "enlarge width=1.5 | width is 1.5, not a whole number: allowed is 2..16384 px",
                 "enlarge glow=1 | enlarge has no setting 'glow'; it has: factor, target, width, height, fit, offset, pixels, model, mode, texture, softness, strength, kernel",
-                "blow-up factor=2 | there is no step called 'blow-up'; there are: transparency, cadence, deinterlace, unblend, rate, speed, turn, crop, steady, even-light, dust, repair, undither, denoise, true-size, stairs, haloes, deblur, refine, bands, exposure, levels, contrast, table, enlarge, sharpen, lines, smooth, original, grain",
+                "blow-up factor=2 | there is no step called 'blow-up'; there are: transparency, cadence, deinterlace, unblend, rate, speed, turn, crop, steady, even-light, dust, repair, undither, denoise, true-size, stairs, haloes, deblur, unsmear, refine, bands, exposure, levels, contrast, table, enlarge, sharpen, lines, smooth, original, grain",
                 "haloes kind=glow | allowed is one of seams, mask",
                 "enlarge factor | 'factor' is not a setting; write key=value",
                 "enlarge factor=2 factor=3 | factor is given twice"

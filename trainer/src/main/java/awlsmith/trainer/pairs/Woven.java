@@ -11,12 +11,12 @@ import java.util.SplittableRandom;
  * and growing, some as a hand shakes. Six fields, a sixtieth or fiftieth of a second apart, become three woven frames.
  */
 public record Woven() implements PairMaker {
-    private static final int WIDE = 104;
-    private static final int HIGH = 208;
+    private static final int WIDE = 224;
+    private static final int HIGH = 352;
     private static final int FIELDS = 6;
     private static final int NOW = 2;
     /** One scene for so many samples of the clean picture. */
-    private static final double AREA = 22_000;
+    private static final double AREA = 110_000;
 
     @Override
     public String words() {
