@@ -3,6 +3,7 @@ package awlsmith.media;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Codec;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -91,13 +92,14 @@ public final class Joiner {
     }
 
     /**
+     * @param codec of the pictures
      * @param format of the pictures; what it says of them is written into the file even where segments could not carry it
      * @param out file to write; its ending names the container
      * @param scratch folder for the list of segments
      * @return what was changed or left out, in words; empty when all went along as it was
      */
     public static Optional<String> join(
-            List<Segment> segments, Format format, Along along, Path out, Path scratch, Cancel cancel) {
+            List<Segment> segments, Format format, Codec codec, Along along, Path out, Path scratch, Cancel cancel) {
         Path list = write(scratch.resolve("segments.txt"), listing(segments));
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+warning", "-y"));
@@ -151,6 +153,7 @@ public final class Joiner {
             arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
+        arguments.addAll(Encoding.tag(codec, out));
         arguments.addAll(Encoding.tags(format));
         arguments.addAll(
                 List.of("-field_order", Encoding.Fields.of(format.scan()).order()));

@@ -185,7 +185,7 @@ class EncodingTest {
                 Rational.of(110).dividedBy(rate),
                 true,
                 Optional.empty());
-        assertThat(Joiner.join(segments, clip.format(), along, out, folder, new Cancel()))
+        assertThat(Joiner.join(segments, clip.format(), Codecs.H264, along, out, folder, new Cancel()))
                 .isEmpty();
         List<Double> times = TestClips.times(out);
         assertThat(times).hasSize(110);
@@ -213,6 +213,7 @@ class EncodingTest {
         var note = Joiner.join(
                 List.of(new Joiner.Segment(segment, Rational.ONE)),
                 format,
+                Codecs.H264,
                 new Joiner.Along(info, Rational.ZERO, Rational.ONE, true, Optional.empty()),
                 out,
                 folder,
@@ -271,7 +272,13 @@ class EncodingTest {
         Path out = folder.resolve("out." + ending);
         var along = new Joiner.Along(info, Rational.ONE, Rational.of(2), true, Optional.of("10:00:01:00"));
         assertThat(Joiner.join(
-                        List.of(new Joiner.Segment(segment, Rational.of(2))), format, along, out, folder, new Cancel()))
+                        List.of(new Joiner.Segment(segment, Rational.of(2))),
+                        format,
+                        Codecs.H264,
+                        along,
+                        out,
+                        folder,
+                        new Cancel()))
                 .isEmpty();
         MediaInfo.Extras got = Prober.probe(out).extras();
         assertThat(got.timecode()).contains("10:00:01:00");
@@ -320,7 +327,13 @@ class EncodingTest {
         write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 25));
         var along = new Joiner.Along(info, Rational.ONE, Rational.ONE, true, Optional.empty());
         return Joiner.join(
-                List.of(new Joiner.Segment(segment, Rational.ONE)), format, along, out, folder, new Cancel());
+                List.of(new Joiner.Segment(segment, Rational.ONE)),
+                format,
+                Codecs.H264,
+                along,
+                out,
+                folder,
+                new Cancel());
     }
 
     private static MediaInfo with(MediaInfo plain, MediaInfo.Extras extras) {
@@ -348,6 +361,7 @@ class EncodingTest {
         assertThat(Joiner.join(
                         List.of(new Joiner.Segment(segment, new Rational(1, 5))),
                         format,
+                        Codecs.H264,
                         along,
                         folder.resolve("out.mp4"),
                         folder,

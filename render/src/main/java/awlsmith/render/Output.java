@@ -83,7 +83,8 @@ final class Output {
         try {
             Format file = request.fileFormat();
             Joiner.Along along = along(frames);
-            var note = Joiner.join(segments.list(frames), file, along, part, request.scratch(), cancel);
+            var note = Joiner.join(
+                    segments.list(frames), file, request.deliverable().codec(), along, part, request.scratch(), cancel);
             var facts = ReadBack.of(part, cancel);
             new Verdict(request, file, along, frames).demand(facts, cancel);
             Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);

@@ -2,6 +2,7 @@ package awlsmith.render;
 
 import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
+import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.recipe.Sha256;
 import awlsmith.media.FrameIndex;
@@ -150,7 +151,8 @@ final class SegmentFolder {
 
     /** Pieces carry exact times, so each codec gets a container whose clock is fine enough. */
     private String ending() {
-        return request.deliverable().codec() == Codecs.H264 ? "mp4" : "nut";
+        Codec codec = request.deliverable().codec();
+        return codec == Codecs.H264 || codec == Codecs.H265 ? "mp4" : "nut";
     }
 
     List<Joiner.Segment> list(long frames) {

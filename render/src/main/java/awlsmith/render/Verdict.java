@@ -57,7 +57,7 @@ final class Verdict {
 
     private void picture(Format got, List<String> wrong) {
         same("size", got.width() + "x" + got.height(), asked.width() + "x" + asked.height(), wrong);
-        same("depth", got.depth(), asked.depth(), wrong);
+        same("depth", got.depth(), request.deliverable().codec().readDepth(asked), wrong);
         same("transparency", got.alpha().isThere(), asked.alpha().isThere(), wrong);
         same("layout", got.chroma(), asked.chroma(), wrong);
         same("sample aspect", got.sar(), asked.sar(), wrong);

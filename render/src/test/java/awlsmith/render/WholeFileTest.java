@@ -111,16 +111,25 @@ class WholeFileTest {
         Format in = clip.format();
         // one without loss and one with, whose container changes from source to source
         String other = List.of("mp4", "mov", "mkv").get(NUMBER.get() % 3);
-        for (String[] out : new String[][] {{"ffv1", "mkv"}, {"h264", other}}) {
+        for (String[] out : new String[][] {{"ffv1", "mkv"}, {"h264", other}, {"h265", other}, {"prores", "mov"}}) {
             RenderRequest request = request(clip, NOTHING, whole(clip), out[0], out[1]);
             Format made = Prober.probe(render(request)).video().format();
             String what = name + " as " + out[0] + " in " + out[1];
-            boolean lossless = out[0].equals("ffv1");
-            assertThat(made.depth()).as(what).isEqualTo(lossless ? in.depth() : Math.min(10, in.depth()));
-            assertThat(made.scan()).as(what).isEqualTo(in.scan());
+            boolean mezzanine = out[0].equals("prores");
+            int most = out[0].equals("h264") ? 10 : 16;
+            assertThat(made.depth()).as(what).isEqualTo(mezzanine ? 10 : Math.min(most, in.depth()));
+            // the encoder of H.265 knows whole pictures alone
+            assertThat(made.scan()).as(what).isEqualTo(out[0].equals("h265") ? Scan.PROGRESSIVE : in.scan());
             assertThat(made.sar()).as(what).isEqualTo(in.sar());
             if (in.chroma() != Chroma.RGB && in.chroma() != Chroma.GREY) {
-                assertThat(made.colour()).as(what).isEqualTo(in.colour());
+                var range = mezzanine ? ColourTags.Range.LIMITED : in.colour().range();
+                assertThat(made.colour())
+                        .as(what)
+                        .isEqualTo(new ColourTags(
+                                in.colour().matrix(),
+                                range,
+                                in.colour().transfer(),
+                                in.colour().primaries()));
             }
             if (in.chroma().isSubsampled() && made.chroma() == in.chroma()) {
                 assertThat(made.siting().isSame(in.siting(), in.chroma()))

@@ -36,6 +36,16 @@ public interface Codec {
     /** Whether pictures may be clear in places. */
     boolean holdsAlpha();
 
+    /** Whether files of it can say that black and white are the ends of all codes; others go out in limited range. */
+    default boolean holdsFullRange() {
+        return true;
+    }
+
+    /** Bits that readers give samples back in. @param file format of the pictures that were written */
+    default int readDepth(Format file) {
+        return file.depth();
+    }
+
     /**
      * The format of the pictures in the file; colour tags stay as they are, {@link Deliverable#fileFormat} fills them in.
      *

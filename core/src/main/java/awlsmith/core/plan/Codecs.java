@@ -6,9 +6,11 @@ import java.util.Optional;
 /** Every codec that pictures can go out in. */
 public final class Codecs {
     public static final Codec H264 = new H264();
+    public static final Codec H265 = new H265();
+    public static final Codec PRORES = new ProRes();
     public static final Codec FFV1 = new Ffv1();
 
-    private static final List<Codec> ALL = List.of(H264, FFV1);
+    private static final List<Codec> ALL = List.of(H264, H265, PRORES, FFV1);
 
     private Codecs() {}
 
@@ -28,10 +30,11 @@ public final class Codecs {
                 + String.join(", ", ALL.stream().map(Codec::id).toList())));
     }
 
-    /** The usual one for files with this ending: where the container is all that is told, the first that names it as its usual one. */
+    /** The usual one for files with this ending: the one that stands in no other container, else the first that may stand in it. */
     public static Codec usual(String ending) {
         return ALL.stream()
-                .filter(codec -> codec.containers().getFirst().ending().equals(ending))
+                .filter(codec -> codec.containers().size() == 1
+                        && codec.containers().getFirst().ending().equals(ending))
                 .findFirst()
                 .or(() -> ALL.stream()
                         .filter(codec -> codec.containers().stream()

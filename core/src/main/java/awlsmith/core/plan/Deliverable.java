@@ -90,7 +90,11 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
      */
     public Format fileFormat(Format treated, int sourceHeight) {
         Format plain = codec.format(treated, settings);
-        return plain.withColour(resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight));
+        ColourTags tags = resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight);
+        return plain.withColour(
+                codec.holdsFullRange()
+                        ? tags
+                        : new ColourTags(tags.matrix(), ColourTags.Range.LIMITED, tags.transfer(), tags.primaries()));
     }
 
     /** The value of one of the codec's settings, as it is written; its own choice where none was given. */

@@ -117,9 +117,11 @@ public record RenderPlan(
                     "the footage is interlaced and its fields are treated as whole frames: the file will say that it is "
                             + "progressive; deinterlace before enlarging");
         } else if (treated.scan().isInterlaced() && !file.scan().isInterlaced()) {
-            warnings.add("the footage is interlaced, and " + codec
-                    + " keeps fields only where the lines are a multiple of 4; " + "this has " + treated.height()
-                    + " and will say that it is progressive. Deinterlace, or choose FFV1");
+            String keeps = deliverable.codec() == Codecs.H264
+                    ? " keeps fields only where the lines are a multiple of 4; this has " + treated.height() + " and"
+                    : " has whole pictures alone here; this";
+            warnings.add("the footage is interlaced, and " + codec + keeps
+                    + " will say that it is progressive. Deinterlace, or choose FFV1");
         }
         if (treated.alpha().isThere() && !file.alpha().isThere()) {
             warnings.add(

@@ -63,7 +63,7 @@ final class RateStep implements StepKind {
                             HELD, "Held", "the frame that is shown then, some repeated, some left out; none is made"),
                     new Param.Choice.Option(
                             BLENDED,
-                            "Blended",
+                            "Mixed",
                             "the frames before and after are mixed as they are, each by how near it is; what moves is seen"
                                     + " twice"),
                     new Param.Choice.Option(

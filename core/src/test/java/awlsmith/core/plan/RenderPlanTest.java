@@ -2,6 +2,7 @@ package awlsmith.core.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.model.ModelCard;
 import awlsmith.core.model.NetRunner;
@@ -21,6 +22,7 @@ import awlsmith.core.upscale.TestCards;
 import awlsmith.core.upscale.UpscaleStage;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -234,7 +236,7 @@ class RenderPlanTest {
         assertThatThrownBy(() -> Deliverable.of("ffv1", Map.of("quality", 17), true))
                 .hasMessageContaining("FFV1 has no setting 'quality'; it has: depth");
         assertThatThrownBy(() -> Deliverable.of("mpeg1", Map.of(), true))
-                .hasMessageContaining("no codec called 'mpeg1'; there are: h264, ffv1");
+                .hasMessageContaining("no codec called 'mpeg1'; there are: h264, h265, prores, ffv1");
     }
 
     @Test
@@ -271,5 +273,36 @@ class RenderPlanTest {
         }
         assertThat(Codecs.usual("mkv")).isSameAs(Codecs.FFV1);
         assertThat(Codecs.usual("mov")).isSameAs(Codecs.H264);
+    }
+
+    /** ITU-T H.265 tables A.8 and A.9, from memory: what the trade's usual sizes need. */
+    @ParameterizedTest
+    @CsvSource({
+        "1280, 720, 30, 3.1",
+        "1920, 1080, 30, 4",
+        "1920, 1080, 60, 4.1",
+        "3840, 2160, 30, 5",
+        "3840, 2160, 60, 5.1",
+        "3840, 2160, 120, 5.2",
+        "7680, 4320, 30, 6",
+        "7680, 4320, 120, 6.2",
+        "16384, 9216, 25, none"
+    })
+    void levelsOfH265FollowFromSizeAndRate(int width, int height, int rate, String level) {
+        assertThat(H265Level.needed(width, height, Rational.of(rate)).map(H265Level::label))
+                .isEqualTo(level.equals("none") ? Optional.empty() : Optional.of(level));
+    }
+
+    /** Megabits a second of 1920x1080 at 30000/1001 that the makers of ProRes aim at (from memory), and what follows for twice the sides. */
+    @ParameterizedTest
+    @CsvSource({"proxy, 45", "lt, 102", "standard, 147", "hq, 220", "4444, 330", "4444xq, 500"})
+    void sizesOfProResFollowItsTargets(String profile, double megabits) {
+        var asked = Deliverable.of("prores", Map.of("profile", profile), true);
+        for (int times : new int[] {1, 2}) {
+            Format file = asked.fileFormat(format(1920 * times, 1080 * times, Chroma.S420), 1080);
+            double bytes = asked.codec().frameBytes(file, file, asked.settings(), 0);
+            assertThat(bytes * 8 * 30000 / 1001 / 1e6)
+                    .isCloseTo(megabits * times * times, within(0.02 * megabits * times * times));
+        }
     }
 }
