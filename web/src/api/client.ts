@@ -29,6 +29,7 @@ export type ParamDescription = Schemas['ParamDescription']
 export type DeliverableChoice = Schemas['DeliverableChoice']
 export type TableView = Schemas['TableView']
 export type CodecDescription = Schemas['CodecDescription']
+export type PresetDescription = Schemas['PresetDescription']
 export type ModelView = Schemas['ModelView']
 export type MachineView = Schemas['MachineView']
 export type FolderListing = Schemas['Listing']
@@ -181,6 +182,7 @@ export const api = {
   addTable: (file: File) => json<TableView>('PUT', `/api/tables?name=${encodeURIComponent(file.name)}`, file),
   removeTable: (hash: string) => send('DELETE', `/api/tables/${hash}`),
   codecs: () => json<CodecDescription[]>('GET', '/api/codecs'),
+  presets: () => json<PresetDescription[]>('GET', '/api/presets'),
   clips: () => json<ClipView[]>('GET', '/api/clips'),
   clip: (id: string) => json<ClipView>('GET', `/api/clips/${id}`),
   rename: (id: string, title: string) => json<ClipView>('PATCH', `/api/clips/${id}`, { title }),

@@ -7,6 +7,7 @@ import ColourField from './ColourField.vue'
 import CurveField from './CurveField.vue'
 import FileField from './FileField.vue'
 import KeyedField from './KeyedField.vue'
+import MarksField from './MarksField.vue'
 import ParamControl from './ParamControl.vue'
 
 /** The controls of a step as its description has them; short choices lie side by side. */
@@ -93,6 +94,16 @@ function problem(key: string): string {
           :ending="param.unit"
           :value="text(param.key)"
           :problem="problem(param.key)"
+          @change="(value) => set(param.key, value)"
+        />
+        <p class="effect">{{ param.effect }}</p>
+      </div>
+      <div v-else-if="param.kind === 'marks'">
+        <MarksField
+          :param="param"
+          :value="text(param.key)"
+          :problem="problem(param.key)"
+          :seconds="seconds"
           @change="(value) => set(param.key, value)"
         />
         <p class="effect">{{ param.effect }}</p>

@@ -20,7 +20,9 @@ function number(param: ParamDescription): number {
 function words(param: ParamDescription): string {
   const value = number(param)
   const said = `${value} ${param.unit}`
-  return param.key === 'quality' ? `${said}, ${QUALITIES.find(([most]) => value <= most)?.[1]}` : said
+  // H.265 looks at three more as H.264 does (common practice)
+  const like = props.codec.id === 'h265' ? value - 3 : value
+  return param.key === 'quality' ? `${said}, ${QUALITIES.find(([most]) => like <= most)?.[1]}` : said
 }
 
 function set(key: string, value: string | number | undefined) {
@@ -43,10 +45,12 @@ function set(key: string, value: string | number | undefined) {
         class="bare"
         variant="plain"
         :aria-pressed="settings[param.key] === undefined"
-        title="as many as the picture has, as far as the codec holds them"
+        :title="
+          param.key === 'depth' ? 'as many as the picture has, as far as the codec holds them' : param.effect
+        "
         @click="set(param.key, undefined)"
       >
-        as it is
+        {{ param.key === 'depth' ? 'as it is' : 'usual' }}
       </v-btn>
       <v-btn
         v-for="option in param.options"

@@ -55,6 +55,15 @@ const plan = (change: Partial<PlanView> = {}): PlanView => ({
 
 const codecs: CodecDescription[] = [
   {
+    id: 'h265',
+    label: 'H.265',
+    purpose: 'smaller',
+    containers: ['MP4'],
+    lossless: false,
+    transparency: false,
+    params: [],
+  },
+  {
     id: 'h264',
     label: 'H.264',
     purpose: 'plays nearly everywhere',
@@ -89,6 +98,10 @@ const press = (name: string) =>
 
 beforeEach(() => {
   vi.spyOn(api, 'codecs').mockResolvedValue(codecs)
+  vi.spyOn(api, 'presets').mockResolvedValue([
+    { id: 'watch', label: 'To watch', purpose: 'plays nearly everywhere', codec: 'h264', settings: {} },
+    { id: 'small', label: 'To send', purpose: 'small enough', codec: 'h265', settings: { quality: 26 } },
+  ])
   setActivePinia(createPinia())
   document.body.innerHTML = ''
 })
@@ -192,5 +205,27 @@ describe('sending out', () => {
     const feed = useFeed()
     feed.clips.set('c', { facts: { sound: [] } } as unknown as ClipView)
     await vi.waitFor(() => expect(text()).not.toContain('Sound'))
+  })
+
+  it('is set by what it is for, and says when it is set otherwise', async () => {
+    const asked = vi.spyOn(api, 'plan').mockResolvedValue(plan())
+    await opened()
+    const preset = (id: string) => document.querySelector<HTMLElement>(`[data-test=preset-${id}]`)!
+    expect(preset('watch').getAttribute('aria-pressed')).toBe('true')
+    preset('small').click()
+    await vi.waitFor(() =>
+      expect(asked.mock.calls.at(-1)![1].deliverable).toMatchObject({
+        codec: 'h265',
+        settings: { quality: 26 },
+      }),
+    )
+    await nextTick()
+    expect(preset('small').getAttribute('aria-pressed')).toBe('true')
+    expect(document.body.textContent).toContain('small enough')
+    preset('watch').click()
+    await nextTick()
+    press('10 bit')
+    await nextTick()
+    expect(document.body.textContent).toContain('as you set it')
   })
 })

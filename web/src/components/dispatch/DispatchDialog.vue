@@ -5,6 +5,7 @@ import {
   type CodecDescription,
   type DeliverableChoice,
   type PlanView,
+  type PresetDescription,
   Problem,
   type Recipe,
   type TakeView,
@@ -21,6 +22,7 @@ const emit = defineEmits<{ sent: [] }>()
 const notices = useNotices()
 
 const codecs = ref<CodecDescription[]>([])
+const presets = ref<PresetDescription[]>([])
 const codec = ref('h264')
 /** What was set, by codec: going to another and back forgets nothing. */
 const set = ref<Record<string, Record<string, unknown>>>({})
@@ -39,12 +41,29 @@ const choices = computed(() =>
 )
 watch(open, async (isOpen) => {
   if (isOpen && codecs.value.length === 0) {
-    codecs.value = await api.codecs().catch((error) => {
+    const both = await Promise.all([api.codecs(), api.presets()]).catch((error) => {
       notices.fail(error)
-      return []
+      return undefined
     })
+    codecs.value = both?.[0] ?? []
+    presets.value = both?.[1] ?? []
   }
 })
+/** What is set says it; nothing else remembers that a purpose was chosen. */
+function isChosen(preset: PresetDescription): boolean {
+  const now = set.value[codec.value] ?? {}
+  const keys = new Set([...Object.keys(now), ...Object.keys(preset.settings)])
+  return (
+    preset.codec === codec.value &&
+    [...keys].every((key) => String(now[key]) === String(preset.settings[key]))
+  )
+}
+
+function choose(preset: PresetDescription) {
+  codec.value = preset.codec
+  set.value[preset.codec] = { ...preset.settings }
+}
+const purpose = computed(() => presets.value.find(isChosen)?.purpose ?? 'as you set it')
 const feed = useFeed()
 const hasSound = computed(() => (feed.clips.get(props.take.clipId)?.facts?.sound.length ?? 1) > 0)
 const soundWords = computed(() =>
@@ -122,6 +141,23 @@ async function send() {
           {{ whole ? 'Send only the marked span' : 'Send the whole clip' }}
         </v-btn>
       </p>
+      <div v-if="presets.length > 0" class="presets">
+        <span class="segments" role="group" aria-label="What it is for">
+          <v-btn
+            v-for="one in presets"
+            :key="one.id"
+            class="bare"
+            variant="plain"
+            :aria-pressed="isChosen(one)"
+            :title="one.purpose"
+            :data-test="`preset-${one.id}`"
+            @click="choose(one)"
+          >
+            {{ one.label }}
+          </v-btn>
+        </span>
+        <span class="purpose">{{ purpose }}</span>
+      </div>
       <v-select v-model="codec" :items="choices" label="Codec and container" />
       <CodecControls
         v-if="chosen"
@@ -185,6 +221,17 @@ async function send() {
 
 .span {
   margin: 0;
+}
+
+.presets {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+}
+
+.purpose {
+  color: var(--quiet);
 }
 
 dl {

@@ -3,7 +3,7 @@ package awlsmith.render;
 /** What makes the pixels, as a whole. */
 final class Engine {
     /** Raised whenever the same request gives other pixels than before, so that parts of two kinds never end in one file. */
-    static final int PIXELS = 2;
+    static final int PIXELS = 3;
 
     static final String VERSION = "0.1.0";
 

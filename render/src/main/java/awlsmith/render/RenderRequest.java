@@ -65,6 +65,11 @@ public record RenderRequest(
         }
     }
 
+    /** The same in segments of so many frames. */
+    public RenderRequest withSegments(int frames) {
+        return new RenderRequest(clip, treatment, range, deliverable, out, scratch, frames, damaged);
+    }
+
     static String ending(Path file) {
         String name = file.getFileName().toString();
         return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT);

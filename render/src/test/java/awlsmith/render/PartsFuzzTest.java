@@ -280,6 +280,7 @@ class PartsFuzzTest {
             }
             case Param.Tint tint -> String.format("#%06x", random.nextInt(1 << 24));
             case Param.FromFile file -> FileRef.of("swap.cube", TABLE).toString();
+            case Param.Marks marks -> "0.04:" + random.nextInt(2) + ",0.13:" + random.nextInt(2);
             case Param.Curve curve -> "0:0,0.3:" + random.nextDouble() + ",1:1.1";
         };
     }

@@ -13,7 +13,7 @@ import org.springframework.util.unit.DataSize;
  * @param demo whether the demo archive is put on the shelf
  * @param largestUpload largest file taken in
  * @param keepFree disk space that uploads and renders leave free
- * @param segmentFrames frames to a segment of a render
+ * @param segmentFrames frames to a segment of a render; 0 for about ten seconds' work
  * @param hosts names this server answers to, beside loopback's
  * @param linkFolders folders of this machine that footage may be linked from
  */
@@ -23,7 +23,7 @@ public record AwlsmithProperties(
         boolean demo,
         @DefaultValue("64GB") DataSize largestUpload,
         @DefaultValue("2GB") DataSize keepFree,
-        @DefaultValue("96") int segmentFrames,
+        @DefaultValue("0") int segmentFrames,
         @DefaultValue List<Path> linkFolders,
         @DefaultValue List<String> hosts) {
     public AwlsmithProperties {
@@ -38,8 +38,8 @@ public record AwlsmithProperties(
         if (largestUpload.toBytes() < 1) {
             throw new IllegalArgumentException("awlsmith.largest-upload must be above 0");
         }
-        if (segmentFrames < 1) {
-            throw new IllegalArgumentException("awlsmith.segment-frames is " + segmentFrames + ", must be at least 1");
+        if (segmentFrames < 0) {
+            throw new IllegalArgumentException("awlsmith.segment-frames is " + segmentFrames + ", must be at least 0");
         }
     }
 }

@@ -143,6 +143,32 @@ public sealed interface Param {
     }
 
     /**
+     * Moments at which something is so, or is not, whatever is found by itself; value type {@link Points}, seconds of what reaches the step, and 1 or 0.
+     *
+     * @param yes what 1 says, on the screen; @param no what 0 says
+     */
+    record Marks(String key, String label, String yes, String no, String effect) implements Param {
+        @Override
+        public Object fallback() {
+            return null;
+        }
+
+        @Override
+        public String allowed() {
+            return "times in seconds with 1 or 0, like 3.2:1,7.5:0";
+        }
+
+        @Override
+        public Object read(Object value) {
+            Points points = Words.read(this, value, Points::parse);
+            if (points.list().stream().anyMatch(point -> point.x() < 0 || point.y() != 0 && point.y() != 1)) {
+                throw Words.refused(this, value, "neither 1 nor 0, or before the beginning");
+            }
+            return points;
+        }
+    }
+
+    /**
      * A file that is kept for recipes; value type {@link FileRef}.
      *
      * @param ending of such files

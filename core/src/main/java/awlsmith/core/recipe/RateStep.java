@@ -6,6 +6,7 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.retime.MadeStage;
 import awlsmith.core.retime.RateStage;
+import awlsmith.core.retime.ScenesByHand;
 import awlsmith.core.retime.ShutterStage;
 import java.util.Comparator;
 import java.util.List;
@@ -84,6 +85,14 @@ final class RateStep implements StepKind {
             "how easily two frames are taken for two scenes, between which none is made; less makes more. Where frames"
                     + " are made or blended");
 
+    private static final Param.Marks SCENES = new Param.Marks(
+            "scenes",
+            "Cuts by hand",
+            "a cut before this frame",
+            "no cut before this frame",
+            "where a scene begins and was not found, and where none does though one was. Where frames are made or"
+                    + " blended");
+
     private static final Param.Choice DOUBT = new Param.Choice(
             "doubt",
             "In doubt",
@@ -143,7 +152,7 @@ final class RateStep implements StepKind {
 
     @Override
     public List<Param> params() {
-        return List.of(RATE, FRAMES, DETAIL, SHUTTER, CUTS, DOUBT);
+        return List.of(RATE, FRAMES, DETAIL, SHUTTER, CUTS, SCENES, DOUBT);
     }
 
     @Override
@@ -201,7 +210,8 @@ final class RateStep implements StepKind {
         if (isHeld(settings)) {
             return List.of(new RateStage(given.format(), given.times(), rate));
         }
-        var way = new MadeStage.Way(doubt(settings), torn(settings.whole(CUTS).orElseThrow()), isDetailKept(settings));
+        var way = new MadeStage.Way(
+                doubt(settings), torn(settings.whole(CUTS).orElseThrow()), isDetailKept(settings), scenes(settings));
         if (shutter == 0) {
             return List.of(new MadeStage(given.format(), given.times(), rate, way));
         }
@@ -214,6 +224,14 @@ final class RateStep implements StepKind {
         return isMade(settings)
                 ? Optional.of(Doubt.valueOf(settings.choice(DOUBT).orElseThrow().toUpperCase(Locale.ROOT)))
                 : Optional.empty();
+    }
+
+    private static ScenesByHand scenes(Settings settings) {
+        return settings.marks(SCENES)
+                .map(points -> new ScenesByHand(points.list().stream()
+                        .map(point -> new ScenesByHand.Mark(point.x(), point.y() == 1))
+                        .toList()))
+                .orElse(ScenesByHand.NONE);
     }
 
     /** With a shutter what is mixed anyway gains nothing. */

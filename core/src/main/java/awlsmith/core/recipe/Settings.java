@@ -71,6 +71,10 @@ public record Settings(Map<String, Object> given) {
     }
 
     /** A curve, where one was given. */
+    public Optional<Points> marks(Param.Marks param) {
+        return Optional.ofNullable((Points) given.get(param.key()));
+    }
+
     public Optional<Points> curve(Param.Curve param) {
         return Optional.ofNullable((Points) given.get(param.key()));
     }

@@ -38,10 +38,11 @@ public final class MadeStage implements Stage {
      * @param torn from here on, as {@link MotionBetween#torn} counts, two frames are of two scenes; 0..1
      * @param detail whether fine detail is the nearer frame's alone, and so as strong as in the frames around; else the mean of both, which is
      *     weaker and less in error
+     * @param scenes where they begin and do not, whatever is found
      */
-    public record Way(Optional<Doubt> doubt, double torn, boolean detail) {
+    public record Way(Optional<Doubt> doubt, double torn, boolean detail, ScenesByHand scenes) {
         public Way(Doubt doubt, double torn) {
-            this(Optional.of(doubt), torn, false);
+            this(Optional.of(doubt), torn, false, ScenesByHand.NONE);
         }
     }
 
@@ -122,7 +123,7 @@ public final class MadeStage implements Stage {
             return in.at(1).copy(wanted, in.number(), time, pool);
         }
         Pair here = pair(in, 0, work).orElseThrow();
-        if (here.half().torn() >= way.torn()) {
+        if (isCut(in, 0, here)) {
             return in.at(share < 0.5f ? 0 : 1).copy(wanted, in.number(), time, pool);
         }
         if (way.doubt.isEmpty()) {
@@ -195,19 +196,26 @@ public final class MadeStage implements Stage {
     /** How far the camera's path lies beside a straight line, as the frames before and after tell; of a held or steadily led one nothing. */
     private float[] bend(Neighbours in, Pair here, float share, Work work) {
         float[] now = here.half().camera();
-        float[] before = camera(pair(in, -1, work), now);
-        float[] after = camera(pair(in, 1, work), now);
+        float[] before = camera(in, -1, now, work);
+        float[] after = camera(in, 1, now, work);
         return new float[] {
             Path.besideStraight(before[0], now[0], after[0], share),
             Path.besideStraight(before[1], now[1], after[1], share)
         };
     }
 
-    private float[] camera(Optional<Pair> pair, float[] otherwise) {
-        return pair.map(Pair::half)
-                .filter(motion -> motion.torn() < way.torn())
-                .map(MotionBetween::camera)
+    private float[] camera(Neighbours in, int distance, float[] otherwise, Work work) {
+        return pair(in, distance, work)
+                .filter(pair -> !isCut(in, distance, pair))
+                .map(pair -> pair.half().camera())
                 .orElse(otherwise);
+    }
+
+    /** Whether a frame and the next are of two scenes: as somebody said, or as their motion tells. */
+    private boolean isCut(Neighbours in, int distance, Pair pair) {
+        return way.scenes
+                .between(in.at(distance).time(), in.at(distance + 1).time())
+                .orElseGet(() -> pair.half().torn() >= way.torn());
     }
 
     /** Motion between two frames, found when it is first asked for; the middle leads the search at other moments. */

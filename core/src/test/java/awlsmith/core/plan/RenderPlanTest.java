@@ -305,4 +305,18 @@ class RenderPlanTest {
                     .isCloseTo(megabits * times * times, within(0.02 * megabits * times * times));
         }
     }
+
+    /** Each sends something out that stands in a file of its codec's usual container; the first is what goes out where nothing is said. */
+    @Test
+    void presetsAreDeliverables() {
+        for (Preset preset : Preset.all()) {
+            Deliverable out = preset.deliverable(true);
+            assertThat(out.codec()).isSameAs(preset.codec());
+            assertThat(out.fileFormat(format(1280, 720, Chroma.S420), 720).width())
+                    .isEqualTo(1280);
+            assertThat(Preset.byId(preset.id())).isSameAs(preset);
+        }
+        assertThat(Preset.all().getFirst().deliverable(true)).isEqualTo(H264);
+        assertThatThrownBy(() -> Preset.byId("vhs")).hasMessageContaining("watch, small, edit, keep");
+    }
 }

@@ -247,4 +247,18 @@ class RecipeTest {
                 .hasMessageContaining("interlaced")
                 .hasMessageContaining("Deinterlace before");
     }
+
+    @Test
+    void cutsByHandAreTimesWithOneOrNought() {
+        Format format = new Format(64, 64, Chroma.S420, Siting.LEFT, 8, ColourTags.UNKNOWN, Rational.ONE);
+        assertThat(new Recipe(List.of(Step.parse("rate rate=2x frames=made scenes=1.5:1,3:0")))
+                        .on(Material.of(format))
+                        .output())
+                .isEqualTo(format);
+        for (String wrong : List.of("1.5:2", "-1:1", "soon", "2:1,1:0")) {
+            assertThatThrownBy(() -> Step.parse("rate rate=2x frames=made scenes=" + wrong))
+                    .as(wrong)
+                    .hasMessageContaining("scenes");
+        }
+    }
 }

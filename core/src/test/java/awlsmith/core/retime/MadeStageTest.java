@@ -79,7 +79,7 @@ class MadeStageTest {
     @Test
     void blendedFramesAreMixedAsTheyAre() {
         FrameSource clip = Clips.painted(FORMAT, 4, (n, p, x, y) -> hill(n, x, y));
-        var way = new MadeStage.Way(Optional.empty(), 0.3, false);
+        var way = new MadeStage.Way(Optional.empty(), 0.3, false, ScenesByHand.NONE);
         for (Frame frame : frames(chain(clip, Timing.steady(Rational.of(25), 4), "75", way), clip, FrameRange.all())) {
             double moment = Math.min(3, frame.number() / 3.0);
             int before = (int) Math.min(2, Math.floor(moment));
@@ -89,6 +89,31 @@ class MadeStageTest {
                         .isCloseTo((1 - share) * hill(before, x, 30) + share * hill(before + 1, x, 30), within(1e-5));
             }
         }
+    }
+
+    /** Said by hand that a scene begins with the frame at 0.08 s, nothing is made before it; said that none does where one was found, it is. */
+    @Test
+    void cutsByHandCountForMoreThanWhatIsFound() {
+        FrameSource clip = Clips.painted(FORMAT, 4, (n, p, x, y) -> hill(n, x, y));
+        Timing times = Timing.steady(Rational.of(25), 4);
+        List<Frame> own = Clips.run(clip, FrameRange.all(), FORMAT.whole());
+        var cut = new ScenesByHand(List.of(new ScenesByHand.Mark(0.08, true)));
+        List<Frame> held = frames(
+                chain(clip, times, "50", new MadeStage.Way(Optional.of(Doubt.MOTION), 2, false, cut)),
+                clip,
+                FrameRange.all());
+        assertThat(held.get(3).plane(0).packed()).isEqualTo(own.get(2).plane(0).packed());
+        assertThat(held.get(1).plane(0).packed())
+                .isNotEqualTo(own.get(1).plane(0).packed());
+        // where all counts as torn, all is held but what is said to be one scene
+        var none = new ScenesByHand(List.of(new ScenesByHand.Mark(0.0799, false)));
+        List<Frame> made = frames(
+                chain(clip, times, "50", new MadeStage.Way(Optional.of(Doubt.MOTION), 0, false, none)),
+                clip,
+                FrameRange.all());
+        assertThat(made.get(1).plane(0).packed()).isEqualTo(own.get(1).plane(0).packed());
+        assertThat(made.get(3).plane(0).packed())
+                .isNotEqualTo(own.get(2).plane(0).packed());
     }
 
     private static double surface(int x, int y) {
@@ -126,7 +151,7 @@ class MadeStageTest {
         List<Frame> own = Clips.run(clip, FrameRange.all(), format.whole());
         Frame mean = frames(chain(clip, times, "50", new MadeStage.Way(Doubt.MOTION, 2)), clip, FrameRange.all())
                 .get(1);
-        var kept = new MadeStage.Way(Optional.of(Doubt.MOTION), 2, true);
+        var kept = new MadeStage.Way(Optional.of(Doubt.MOTION), 2, true, ScenesByHand.NONE);
         Frame sharp =
                 frames(chain(clip, times, "50", kept), clip, FrameRange.all()).get(1);
         double wanted = grain(own.getFirst());

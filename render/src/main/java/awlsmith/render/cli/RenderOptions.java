@@ -4,6 +4,7 @@ import awlsmith.core.picture.Rational;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Preset;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.SideFiles;
@@ -54,7 +55,7 @@ record RenderOptions(
 
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json] [--file NAMED-BY-IT]...
-                   [--in TIME] [--out-at TIME] [--codec NAME] [--KEY VALUE of the codec]... [--no-sound]
+                   [--in TIME] [--out-at TIME] [--preset NAME | --codec NAME] [--KEY VALUE of the codec]... [--no-sound]
                    [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
             'awlsmith steps' and 'awlsmith codecs' tell what there is and what can be set
@@ -77,6 +78,7 @@ record RenderOptions(
         Rational from = null;
         Rational to = null;
         String codec = null;
+        Preset preset = null;
         var settings = new TreeMap<String, String>();
         int threads = Runtime.getRuntime().availableProcessors();
         boolean sound = true;
@@ -95,6 +97,7 @@ record RenderOptions(
                 case "--in" -> from = time(word, value(word, rest));
                 case "--out-at" -> to = time(word, value(word, rest));
                 case "--codec" -> codec = value(word, rest);
+                case "--preset" -> preset = preset(value(word, rest));
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
                 case "--no-sound" -> sound = false;
                 case "--force" -> overwrite = true;
@@ -129,7 +132,11 @@ record RenderOptions(
         }
         Path out = path(files.get(1));
         try {
-            Codec chosen = codec != null ? Codecs.byId(codec) : usualCodec(out);
+            Codec chosen = codec != null ? Codecs.byId(codec) : preset != null ? preset.codec() : usualCodec(out);
+            if (preset != null && chosen == preset.codec()) {
+                // what is told beside it counts for more
+                preset.settings().forEach((key, set) -> settings.putIfAbsent(key, String.valueOf(set)));
+            }
             return new RenderOptions(
                     path(files.get(0)),
                     out,
@@ -167,6 +174,14 @@ record RenderOptions(
     private static Codec usualCodec(Path out) {
         String name = out.toString();
         return Codecs.usual(name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT));
+    }
+
+    private static Preset preset(String id) {
+        try {
+            return Preset.byId(id);
+        } catch (IllegalArgumentException e) {
+            throw new Misuse(e.getMessage());
+        }
     }
 
     private static String value(String option, Iterator<String> rest) {

@@ -3,10 +3,12 @@ package awlsmith.render.cli;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
+import awlsmith.core.plan.Preset;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.StepKind;
 import awlsmith.core.recipe.StepRegistry;
 import java.util.List;
+import java.util.TreeMap;
 
 /** Every step and every codec with its keys, what they may be and do: printed from the descriptors the interface uses too. */
 final class StepsText {
@@ -37,6 +39,18 @@ final class StepsText {
                     .append(codec.holdsAlpha() ? "; keeps transparency" : "");
             text.append("; up to ").append(codec.largestSide()).append(" pixels on a side\n");
             params(codec.params(), text);
+        }
+        for (Preset preset : Preset.all()) {
+            text.append("--preset ")
+                    .append(preset.id())
+                    .append(": ")
+                    .append(preset.purpose())
+                    .append("; ")
+                    .append(preset.codec().id());
+            new TreeMap<>(preset.settings())
+                    .forEach((key, value) ->
+                            text.append(' ').append(key).append('=').append(value));
+            text.append('\n');
         }
         return text.toString();
     }

@@ -10,10 +10,13 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class MainTest {
     @TempDir
@@ -70,6 +73,32 @@ class MainTest {
         assertThat(TestClips.times(out)).hasSize(30);
         assertThat(TestClips.ffprobe("-show_entries stream=codec_type -of csv=p=0 " + out))
                 .doesNotContain("audio");
+    }
+
+    /** By what it is for; what is told beside it counts for more. */
+    @ParameterizedTest
+    @CsvSource({
+        "cut.mov, edit, prores, yuv422p10le",
+        "small.mp4, small, hevc, yuv420p",
+        "keep.mkv, keep, ffv1, yuv420p",
+        "deep.mkv, small, hevc, yuv420p10le"
+    })
+    void sendsOutByAPreset(String name, String preset, String codec, String pixels) {
+        Path out = folder.resolve(name);
+        var words = new ArrayList<>(
+                List.of("render", clip.toString(), out.toString(), "--preset", preset, "--in", "0", "--out-at", "0.4"));
+        words.addAll(name.equals("deep.mkv") ? List.of("--depth", "10") : List.of());
+        Run run = run(words.toArray(new String[0]));
+        assertThat(run.code()).as(run.err()).isZero();
+        assertThat(TestClips.entry(out, "codec_name")).isEqualTo(codec);
+        assertThat(TestClips.entry(out, "pix_fmt")).isEqualTo(pixels);
+    }
+
+    @Test
+    void aPresetThatIsNotThereIsNamed() {
+        assertThat(run("render", clip.toString(), "o.mp4", "--preset", "tv").err())
+                .contains("must be one of watch, small, edit, keep");
+        assertThat(run("codecs").out()).contains("--preset edit: ").contains("prores");
     }
 
     @Test
@@ -137,7 +166,8 @@ class MainTest {
                 .contains("allowed is 0.125..8 x");
         assertThat(run("render", in, "o.mp4", "--step", "grow").err()).contains("there is no step called 'grow'");
         assertThat(run("render", in, "o.mp4", "--quality", "99").err()).contains("quality is 99");
-        assertThat(run("render", in, "o.mp4", "--codec", "x").err()).contains("must be one of h264, ffv1");
+        assertThat(run("render", in, "o.mp4", "--codec", "x").err())
+                .contains("must be one of h264, h265, prores, ffv1");
         assertThat(run("render", in, "o.mp4", "--in", "5", "--out-at", "4").err())
                 .contains("nothing would be rendered");
         assertThat(run("render", in, "o.mp4", "--sharpest").code()).isEqualTo(2);

@@ -3,8 +3,10 @@ package awlsmith.server.dispatch;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
+import awlsmith.core.plan.Preset;
 import awlsmith.server.steps.ParamDescription;
 import java.util.List;
+import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -36,5 +38,22 @@ class CodecController {
     @GetMapping("/api/codecs")
     List<CodecDescription> codecs() {
         return Codecs.all().stream().map(CodecDescription::of).toList();
+    }
+
+    /** What to send out, by what it is for. @param settings of the codec, as they are written */
+    record PresetDescription(String id, String label, String purpose, String codec, Map<String, Object> settings) {
+        static PresetDescription of(Preset preset) {
+            return new PresetDescription(
+                    preset.id(),
+                    preset.label(),
+                    preset.purpose(),
+                    preset.codec().id(),
+                    preset.settings());
+        }
+    }
+
+    @GetMapping("/api/presets")
+    List<PresetDescription> presets() {
+        return Preset.all().stream().map(PresetDescription::of).toList();
     }
 }

@@ -9,6 +9,7 @@ import awlsmith.media.ReadBack;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Renderer;
+import awlsmith.render.SegmentSize;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.jobs.Job;
@@ -148,16 +149,19 @@ class RenderRunner implements Job {
             stills.awaitUrgent(run.cancel());
             run.tell(() -> live.tell(job.id(), doing, (int) frames));
         });
-        var request = new RenderRequest(
+        var order = new RenderRequest(
                 clip,
                 treatment,
                 new FrameRange(job.from(), job.end()),
                 job.deliverable(),
                 folder.resolve("out" + ending),
                 scratch,
-                segmentFrames,
+                Math.max(1, segmentFrames),
                 false);
         media.demandSpace(0);
+        stills.awaitUrgent(run.cancel());
+        RenderRequest request =
+                segmentFrames > 0 ? order : order.withSegments(SegmentSize.of(order, machine, run.cancel()));
         long start = System.nanoTime();
         var progress = new Progress(
                 job.frames(),

@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * One setting of a step or a codec, for the screens' controls.
  *
- * @param kind real, whole, choice, colour, curve, or file, whose unit is the ending of its name
+ * @param kind real, whole, choice, colour, curve, marks, whose options say what 1 and 0 mean, or file, whose unit is the ending of its name
  * @param keyed true where a number may change over time
  */
 public record ParamDescription(
@@ -58,6 +58,18 @@ public record ParamDescription(
             case Param.Curve p ->
                 new ParamDescription(
                         p.key(), p.label(), "curve", "", null, null, fallback, p.effect(), List.of(), null);
+            case Param.Marks p ->
+                new ParamDescription(
+                        p.key(),
+                        p.label(),
+                        "marks",
+                        "",
+                        null,
+                        null,
+                        fallback,
+                        p.effect(),
+                        List.of(new OptionDescription("1", p.yes(), ""), new OptionDescription("0", p.no(), "")),
+                        null);
             case Param.FromFile p ->
                 new ParamDescription(
                         p.key(), p.label(), "file", p.ending(), null, null, fallback, p.effect(), List.of(), null);

@@ -1,0 +1,87 @@
+package awlsmith.render;
+
+import awlsmith.core.picture.Frame;
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
+import awlsmith.media.MediaException;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+
+/**
+ * How many frames go into one segment of a render: about ten seconds' work, so that what is broken off loses no more than that. Measured once, on the
+ * first frames, and kept with the segments: a render that goes on must cut where it cut before.
+ */
+public final class SegmentSize {
+    private static final double SECONDS = 10;
+    /** More key frames than one in so many cost too much of the file's size. */
+    private static final int LEAST = 12;
+    /** Of whole groups of pictures, at most so many. */
+    private static final int MOST_GROUPS = 20;
+
+    private static final int MOST = 960;
+    /** Frames that are timed; the one before them opens nets and warms up. */
+    private static final int TIMED = 2;
+
+    private SegmentSize() {}
+
+    /**
+     * @param request any number of frames to a segment; its scratch folder is where the number is kept
+     * @return the number that was kept, or is kept now
+     */
+    public static int of(RenderRequest request, Machine machine, Cancel cancel) {
+        Path kept = request.scratch().resolve("frames-a-segment");
+        try {
+            if (Files.exists(kept)) {
+                return Integer.parseInt(Files.readString(kept).trim());
+            }
+            int frames = fitting(
+                    seconds(request, machine, cancel), request.deliverable().gop());
+            Files.createDirectories(request.scratch());
+            Files.writeString(kept, Integer.toString(frames));
+            return frames;
+        } catch (IOException | NumberFormatException e) {
+            throw new MediaException(
+                    "the render's folder cannot be read or written: " + e.getMessage()
+                            + "; free some space, then start again",
+                    e);
+        }
+    }
+
+    /** @param seconds that a frame takes; @param gop frames from one key frame to the next */
+    static int fitting(double seconds, int gop) {
+        double wanted = SECONDS / Math.max(1e-6, seconds);
+        if (gop > 1 && wanted >= gop) {
+            return Math.min(MOST, gop * (int) Math.min(MOST_GROUPS, wanted / gop));
+        }
+        return (int) Math.clamp(Math.round(wanted), LEAST, MOST);
+    }
+
+    /** Seconds that a frame takes to be treated; encoding runs beside. */
+    private static double seconds(RenderRequest request, Machine machine, Cancel cancel) {
+        Chain chain = request.treatment().chain();
+        FrameRange range = request.outputRange();
+        long end = range.isOpen() ? range.from() + 1 + TIMED : Math.min(range.end(), range.from() + 1 + TIMED);
+        long begun = System.nanoTime();
+        int timed = 0;
+        try (var stream = chain.open(
+                request.clip(),
+                new FrameRange(range.from(), end),
+                chain.output().whole(),
+                machine.planes(),
+                machine.work(cancel))) {
+            int seen = 0;
+            for (Optional<Frame> frame = stream.next(); frame.isPresent(); frame = stream.next()) {
+                frame.get().release(machine.planes());
+                if (seen++ == 0) {
+                    begun = System.nanoTime();
+                } else {
+                    timed++;
+                }
+            }
+        }
+        return timed == 0 ? 0 : (System.nanoTime() - begun) / 1e9 / timed;
+    }
+}
