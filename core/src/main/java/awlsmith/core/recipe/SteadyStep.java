@@ -95,7 +95,14 @@ final class SteadyStep implements StepKind {
             "what is shown where a moved frame does not reach");
 
     private static final Param.Whole RIM = new Param.Whole(
-            "rim", "Rim", "%", 1, 20, 6L, "of each side: so far a frame can be moved, and so much is cut off");
+            "rim",
+            "Rim",
+            "%",
+            1,
+            20,
+            6L,
+            "of each side: so far a frame can be moved; so much is cut off where edges are cut, and enlarged away at most"
+                    + " where they are filled");
 
     private static final Param.Choice ROLL = new Param.Choice(
             "roll",
