@@ -8,7 +8,9 @@ import awlsmith.media.MediaException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * How many frames go into one segment of a render: about ten seconds' work, so that what is broken off loses no more than that. Measured once, on the
@@ -34,15 +36,18 @@ public final class SegmentSize {
     public static int of(RenderRequest request, Machine machine, Cancel cancel) {
         Path kept = request.scratch().resolve("frames-a-segment");
         try {
-            if (Files.exists(kept)) {
-                return Integer.parseInt(Files.readString(kept).trim());
+            OptionalInt before = read(kept);
+            if (before.isPresent()) {
+                return before.getAsInt();
             }
             int frames = fitting(
                     seconds(request, machine, cancel), request.deliverable().gop());
             Files.createDirectories(request.scratch());
-            Files.writeString(kept, Integer.toString(frames));
+            Path part = kept.resolveSibling("frames-a-segment.part");
+            Files.writeString(part, Integer.toString(frames));
+            Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
             return frames;
-        } catch (IOException | NumberFormatException e) {
+        } catch (IOException e) {
             throw new MediaException(
                     "the render's folder cannot be read or written: " + e.getMessage()
                             + "; free some space, then start again",
@@ -50,11 +55,17 @@ public final class SegmentSize {
         }
     }
 
+    /** Empty where none was kept, or what was kept is no number any more. */
+    private static OptionalInt read(Path kept) throws IOException {
+        String text = Files.exists(kept) ? Files.readString(kept).trim() : "";
+        return text.matches("[1-9][0-9]{0,5}") ? OptionalInt.of(Integer.parseInt(text)) : OptionalInt.empty();
+    }
+
     /** @param seconds that a frame takes; @param gop frames from one key frame to the next */
     static int fitting(double seconds, int gop) {
         double wanted = SECONDS / Math.max(1e-6, seconds);
         if (gop > 1 && wanted >= gop) {
-            return Math.min(MOST, gop * (int) Math.min(MOST_GROUPS, wanted / gop));
+            return gop * (int) Math.clamp(wanted / gop, 1, Math.clamp(MOST / gop, 1, MOST_GROUPS));
         }
         return (int) Math.clamp(Math.round(wanted), LEAST, MOST);
     }

@@ -103,6 +103,23 @@ class RendererTest {
         }
     }
 
+    /** A render that goes on cuts where it cut before, however quick the machine is now; what is no number any more is measured anew. */
+    @Test
+    void theSizeOfSegmentsIsMeasuredOnceAndKept() throws IOException {
+        var request = request("sized.mkv", clip, DOUBLE, new FrameRange(0, 30), FFV1, 1);
+        Path kept = request.scratch().resolve("frames-a-segment");
+        int first = SegmentSize.of(request, machine, new Cancel());
+        assertThat(first).isBetween(12, 960);
+        assertThat(kept).hasContent(Integer.toString(first));
+        Files.writeString(kept, "37");
+        assertThat(SegmentSize.of(request, machine, new Cancel())).isEqualTo(37);
+        for (String broken : List.of("", "0", "many", "99999999")) {
+            Files.writeString(kept, broken);
+            assertThat(SegmentSize.of(request, machine, new Cancel())).isBetween(12, 960);
+        }
+        assertThat(request.withSegments(first).segmentFrames()).isEqualTo(first);
+    }
+
     @Test
     void segmentsMakeNoDifference() throws IOException {
         var whole = request("whole.mkv", clip, DOUBLE, new FrameRange(0, 33), FFV1, 1000);

@@ -109,7 +109,8 @@ public final class DeblurStage implements Stage {
         return calmed;
     }
 
-    private static void combine(Plane a, Plane b, float sign, Plane out, Work work) {
+    /** @param out gets a and sign times b; may be one of them */
+    static void combine(Plane a, Plane b, float sign, Plane out, Work work) {
         work.bands(out.height(), 32, (from, to) -> {
             for (int y = from; y < to; y++) {
                 int i = a.row(y);

@@ -24,11 +24,6 @@ final class Smear {
         this.down = down;
     }
 
-    /** Length of the way, samples. */
-    float length(int x, int y) {
-        return 2 * (float) Math.hypot(right.at(x, y), down.at(x, y));
-    }
-
     /** @param out as large as in */
     void of(Plane in, Plane out, Work work) {
         work.bands(in.height(), BAND, (first, end) -> {

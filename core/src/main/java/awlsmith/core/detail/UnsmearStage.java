@@ -148,39 +148,14 @@ public final class UnsmearStage implements Stage {
         }
         for (int time = 0; time < TIMES; time++) {
             smear.of(guess, lacks, work);
-            less(smeared, lacks, work);
+            DeblurStage.combine(smeared, lacks, -1, lacks, work);
             smear.of(lacks, more, work);
-            add(more, guess, work);
+            DeblurStage.combine(guess, more, 1, guess, work);
         }
         TotalVariation.calm(guess, CALM, more, pool, work);
         pool.giveBack(guess);
         pool.giveBack(lacks);
         return more;
-    }
-
-    /** @param of gets what it lacks of the other */
-    private static void less(Plane from, Plane of, Work work) {
-        work.bands(of.height(), 32, (first, end) -> {
-            for (int y = first; y < end; y++) {
-                int a = from.row(y);
-                int b = of.row(y);
-                for (int x = 0; x < of.width(); x++) {
-                    of.data()[b + x] = from.data()[a + x] - of.data()[b + x];
-                }
-            }
-        });
-    }
-
-    private static void add(Plane more, Plane to, Work work) {
-        work.bands(to.height(), 32, (first, end) -> {
-            for (int y = first; y < end; y++) {
-                int a = more.row(y);
-                int b = to.row(y);
-                for (int x = 0; x < to.width(); x++) {
-                    to.data()[b + x] += more.data()[a + x];
-                }
-            }
-        });
     }
 
     private static void mix(Plane was, Plane sharp, Plane trust, Region wanted, Plane out) {

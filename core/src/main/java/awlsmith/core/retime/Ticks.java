@@ -9,13 +9,16 @@ import awlsmith.core.pipeline.Timing;
 final class Ticks {
     private Ticks() {}
 
-    /** Where a tick lies, in input frames; behind the last frame lies none. */
+    /** Where a tick lies, in input frames; before the first, where that is shown later, is it already, and behind the last frame lies none. */
     static Rational position(Timing input, Rational rate, long tick) {
         boolean over = input.count() != FrameRange.OPEN && tick >= firstFrom(input, rate, input.count());
         if (over) {
             return Rational.of(input.count());
         }
         Rational time = Rational.of(tick).dividedBy(rate);
+        if (time.compareTo(input.at(0)) <= 0) {
+            return Rational.ZERO;
+        }
         long frame = input.frameAt(time);
         Rational begun = input.at(frame);
         Rational lasts = input.at(frame + 1).minus(begun);
@@ -25,6 +28,9 @@ final class Ticks {
 
     /** The first tick at or behind an input frame's beginning. */
     static long firstFrom(Timing input, Rational rate, long number) {
+        if (number <= 0) {
+            return 0;
+        }
         Rational ticks = input.at(number).times(rate);
         return -Rational.ZERO.minus(ticks).floor();
     }
