@@ -9,6 +9,7 @@ import { usePeeks } from '@/stores/usePeeks'
 import { usePlans } from '@/stores/usePlans'
 import { useStepKinds } from '@/stores/useStepKinds'
 import { useTake } from '@/stores/useTake'
+import { cutsByHand } from '@/view/cutsByHand'
 import { clamp, type Point, type Rect } from '@/view/glass'
 import { glassKeys } from '@/view/glassKeys'
 import { keepView, keptView } from '@/view/keptView'
@@ -64,6 +65,9 @@ const hover = shallowRef<Point>()
 const glass = ref<InstanceType<typeof Glass>>()
 
 const facts = computed(() => props.clip.facts!)
+const byHand = computed(() =>
+  cutsByHand(state.value?.recipe, plan.value, frames / Math.max(0.001, facts.value.seconds)),
+)
 const { opened, shown, sides, source, pixelShape, aloneAt, alone } = useBenchSides({
   clip: props.clip.id,
   facts,
@@ -341,6 +345,7 @@ useBenchKeys(
       :out-frame="state?.outFrame"
       :peek-of="peeks.src"
       :recipe="state?.recipe"
+      :by-hand="byHand"
       :proving="proving"
       @frame="setFrame"
       @seek="peeks.follow"

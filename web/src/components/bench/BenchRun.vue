@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ClipView, Recipe } from '@/api/client'
+import type { CutByHand } from '@/view/cutsByHand'
 import type { useBenchProofs } from '@/view/useBenchProofs'
 import ProofLane from './ProofLane.vue'
 import ProofLine from './ProofLine.vue'
@@ -16,6 +17,7 @@ const props = defineProps<{
   outFrame: number | undefined
   peekOf: (frame: number) => string | undefined
   recipe: Recipe | undefined
+  byHand: CutByHand[]
   proving: ReturnType<typeof useBenchProofs>
 }>()
 const emit = defineEmits<{
@@ -39,6 +41,7 @@ const present = computed(() => JSON.stringify(props.recipe ?? {}))
     :in-frame="inFrame"
     :out-frame="outFrame"
     :peek-of="peekOf"
+    :by-hand="byHand"
     @update:frame="(at) => emit('frame', at)"
     @seek="(at) => emit('seek', at)"
     @span="(from, end) => emit('span', from, end)"

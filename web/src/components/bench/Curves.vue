@@ -2,9 +2,15 @@
 import { computed, ref, watch } from 'vue'
 import { api, type ClipView, type CurvesView } from '@/api/client'
 import { useNotices } from '@/stores/notices'
+import type { CutByHand } from '@/view/cutsByHand'
 
 /** What was measured along time: one curve of four, cuts and missing frames as upright lines, repeated frames and flashes as ticks, fades as wedges. */
-const props = defineProps<{ clip: ClipView; frames: number }>()
+const props = defineProps<{
+  clip: ClipView
+  frames: number
+  /** Cuts that the recipe tells; where it says that there is none, the line is broken. */
+  byHand: CutByHand[]
+}>()
 const notices = useNotices()
 
 const POINTS = 1200
@@ -58,6 +64,17 @@ const at = (frame: number) => (1000 * frame) / props.frames
         y1="0"
         :y2="HEIGHT"
         class="cut"
+      />
+      <line
+        v-for="cut in byHand"
+        :key="`h${cut.frame}`"
+        :x1="at(cut.frame)"
+        :x2="at(cut.frame)"
+        y1="0"
+        :y2="HEIGHT"
+        class="by-hand"
+        :class="{ none: !cut.begins }"
+        data-test="by-hand"
       />
       <line
         v-for="frame in curves.repeats"
@@ -132,6 +149,16 @@ line {
   stroke: var(--faint);
   stroke-width: 1;
   vector-effect: non-scaling-stroke;
+}
+
+.by-hand {
+  stroke: var(--treated);
+  stroke-width: 2;
+  vector-effect: non-scaling-stroke;
+}
+
+.by-hand.none {
+  stroke-dasharray: 3 3;
 }
 
 .cut {

@@ -10,6 +10,7 @@ function mounted(props: { frame?: number; inFrame?: number; outFrame?: number } 
       clip: { id: 'c' } as ClipView,
       frames: 100,
       seconds: 8,
+      byHand: [],
       peekOf: (frame: number) => `/peek-of-${frame}`,
       frame: props.frame ?? 50,
       inFrame: props.inFrame,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ClipView } from '@/api/client'
+import type { CutByHand } from '@/view/cutsByHand'
 import { clamp } from '@/view/glass'
 import { startOf, timecode } from '@/view/timecode'
 import { clock } from '@/view/words'
@@ -17,6 +18,7 @@ const props = defineProps<{
   outFrame: number | undefined
   /** Where the small picture of a frame lies, if there is one. */
   peekOf: (frame: number) => string | undefined
+  byHand: CutByHand[]
 }>()
 const frame = defineModel<number>('frame', { required: true })
 const emit = defineEmits<{
@@ -223,7 +225,7 @@ function keyOnHandle(event: KeyboardEvent, hold: 'in' | 'out') {
     </div>
     <div class="lanes"><slot name="lane"></slot></div>
     <slot name="proof"></slot>
-    <Curves :clip="clip" :frames="frames" />
+    <Curves :clip="clip" :frames="frames" :by-hand="byHand" />
   </div>
 </template>
 
