@@ -278,9 +278,9 @@ class PreparingIT extends BrowserIT {
         Locator looking = page.locator("[data-test=looking]");
         assertThat(page.getByText("Steady").first()).isVisible();
         assertThat(looking).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(PATIENCE));
-        assertThat(page.getByText(Pattern.compile("over 1 s, keeps \\d+ % of the picture")))
+        assertThat(page.getByText(Pattern.compile("over 1 s, enlarged by up to \\d+ %")))
                 .isVisible();
-        page.getByText("Steady").first().click();
+        // the last step taken is the one that is open
         assertThat(page.locator("[data-test=step-curves] svg")).hasCount(3);
         page.keyboard().press(".");
         assertThat(page.locator("[data-test=frame]")).containsText("frame 38 ");
