@@ -307,7 +307,7 @@ public record Suggestion(List<Part> parts, List<String> notes) {
         return Optional.of(new Part(Step.of("levels", Map.of("black", black, "white", white)), contrast.words()));
     }
 
-    /** Behind what cleans and enlarges: nets know pictures that were not warped, and on the larger grid less is lost (docs/steadying.md). */
+    /** Behind what cleans and enlarges: nets know pictures that were not warped, and on the larger grid less is lost (docs/decisions/017). */
     private static Optional<Part> steady(Condition condition) {
         Finding shake = condition.finding("shake");
         return shake.isNoticed()
