@@ -45,33 +45,14 @@ final class Smear {
             return in.at(x, y);
         }
         int steps = Math.max(1, (int) Math.ceil(half));
-        float farX = Math.abs(dx) + 1;
-        float farY = Math.abs(dy) + 1;
-        boolean inside = x >= farX && y >= farY && x + farX < in.width() - 1 && y + farY < in.height() - 1;
         float sum = in.at(x, y);
         for (int k = 1; k <= steps; k++) {
             float t = (float) k / steps;
             float u = t * dx;
             float v = t * dy;
-            float both = inside
-                    ? between(in, x + u, y + v) + between(in, x - u, y - v)
-                    : Flow.sample(in, x + u, y + v) + Flow.sample(in, x - u, y - v);
+            float both = Flow.sample(in, x + u, y + v) + Flow.sample(in, x - u, y - v);
             sum += k == steps ? both / 2 : both;
         }
         return sum / (2 * steps);
-    }
-
-    /** As {@link Flow#sample}, well within the picture. */
-    private static float between(Plane p, float x, float y) {
-        int left = (int) x;
-        int top = (int) y;
-        float shareX = x - left;
-        float shareY = y - top;
-        float[] data = p.data();
-        int at = p.row(top) + left;
-        int below = at + p.stride();
-        float upper = (1 - shareX) * data[at] + shareX * data[at + 1];
-        float lower = (1 - shareX) * data[below] + shareX * data[below + 1];
-        return (1 - shareY) * upper + shareY * lower;
     }
 }

@@ -21,16 +21,20 @@ sealed interface BetweenRows {
     /**
      * What squares brought, each sample times its weight, the weights, and by how much the second picture was lighter than the first, with its sign
      * and without, times the weight.
+     *
+     * @param lighter with its sign; null where nobody asks
      */
     record Sums(float[] samples, float[] weights, float[] lighter, float[] apart) {
-        Sums(int count) {
-            this(new float[count], new float[count], new float[count], new float[count]);
+        Sums(int count, boolean lighter) {
+            this(new float[count], new float[count], lighter ? new float[count] : null, new float[count]);
         }
 
         void clear() {
             Arrays.fill(samples, 0);
             Arrays.fill(weights, 0);
-            Arrays.fill(lighter, 0);
+            if (lighter != null) {
+                Arrays.fill(lighter, 0);
+            }
             Arrays.fill(apart, 0);
         }
     }
@@ -76,7 +80,9 @@ sealed interface BetweenRows {
                 float weight = counts[from + i / COUNT * step + i % COUNT] / Math.fma(apart * apart, APART, 1);
                 into.samples[to] = Math.fma(weight, Math.fma(apart, share, a[i]), into.samples[to]);
                 into.weights[to] += weight;
-                into.lighter[to] = Math.fma(weight, apart, into.lighter[to]);
+                if (into.lighter != null) {
+                    into.lighter[to] = Math.fma(weight, apart, into.lighter[to]);
+                }
                 into.apart[to] = Math.fma(weight, Math.abs(apart), into.apart[to]);
             }
         }
@@ -117,8 +123,10 @@ sealed interface BetweenRows {
                 weight.fma(apart.fma(ofB, first), FloatVector.fromArray(EIGHT, into.samples, to))
                         .intoArray(into.samples, to);
                 FloatVector.fromArray(EIGHT, into.weights, to).add(weight).intoArray(into.weights, to);
-                weight.fma(apart, FloatVector.fromArray(EIGHT, into.lighter, to))
-                        .intoArray(into.lighter, to);
+                if (into.lighter != null) {
+                    weight.fma(apart, FloatVector.fromArray(EIGHT, into.lighter, to))
+                            .intoArray(into.lighter, to);
+                }
                 weight.fma(apart.abs(), FloatVector.fromArray(EIGHT, into.apart, to))
                         .intoArray(into.apart, to);
             }

@@ -43,6 +43,10 @@ public record Flow(Plane u, Plane v) {
 
     /** Between four samples, bilinear; the border's samples go on outside. */
     public static float sample(Plane p, float x, float y) {
+        return x >= 0 && y >= 0 && x < p.width() - 1 && y < p.height() - 1 ? inside(p, x, y) : atEdge(p, x, y);
+    }
+
+    private static float atEdge(Plane p, float x, float y) {
         float inX = Math.clamp(x, 0, p.width() - 1);
         float inY = Math.clamp(y, 0, p.height() - 1);
         int x0 = Math.min((int) inX, Math.max(0, p.width() - 2));
@@ -54,6 +58,19 @@ public record Flow(Plane u, Plane v) {
         // so that a sample's own place gives the sample itself, to the bit
         float upper = (1 - right) * p.at(x0, y0) + right * p.at(x1, y0);
         float lower = (1 - right) * p.at(x0, y1) + right * p.at(x1, y1);
+        return (1 - down) * upper + down * lower;
+    }
+
+    private static float inside(Plane p, float x, float y) {
+        int left = (int) x;
+        int top = (int) y;
+        float right = x - left;
+        float down = y - top;
+        float[] data = p.data();
+        int at = p.row(top) + left;
+        int below = at + p.stride();
+        float upper = (1 - right) * data[at] + right * data[at + 1];
+        float lower = (1 - right) * data[below] + right * data[below + 1];
         return (1 - down) * upper + down * lower;
     }
 }

@@ -45,42 +45,72 @@ public record MotionBetween(
         return new float[] {middle(u), middle(v)};
     }
 
-    /** Samples to the right at a place between the middles of squares; square n's lies at n. */
-    float across(float column, float row) {
-        return between(u, column, row);
+    /** A row between the middles of squares; the middle of square n of a column lies at n. */
+    Row row(float row) {
+        return new Row(row);
     }
 
-    /** Samples down. */
-    float down(float column, float row) {
-        return between(v, column, row);
-    }
+    /** Motion along a row, even from the middle of one square to that of the next. What holds from one to the next is worked out once. */
+    final class Row {
+        private final int above;
+        private final int below;
+        private final float lower;
+        private int left = -1;
+        private float u0;
+        private float u1;
+        private float v0;
+        private float v1;
+        private float spread;
+        private float right;
 
-    /** How far apart the motions of the four squares around are, samples. */
-    float spread(float column, float row) {
-        return Math.max(spread(u, column, row), spread(v, column, row));
-    }
+        private Row(float row) {
+            int top = Math.clamp((int) row, 0, rows - 1);
+            above = top * columns;
+            below = Math.min(top + 1, rows - 1) * columns;
+            lower = Math.clamp(row - top, 0, 1);
+        }
 
-    private float spread(float[] of, float column, float row) {
-        int left = Math.clamp((int) column, 0, columns - 1);
-        int top = Math.clamp((int) row, 0, rows - 1) * columns;
-        int right = Math.min(left + 1, columns - 1);
-        int below = Math.min(top + columns, (rows - 1) * columns);
-        float least =
-                Math.min(Math.min(of[top + left], of[top + right]), Math.min(of[below + left], of[below + right]));
-        float most = Math.max(Math.max(of[top + left], of[top + right]), Math.max(of[below + left], of[below + right]));
-        return most - least;
-    }
+        /** Goes to a place; square n of a row has its middle at n. */
+        void to(float column) {
+            int here = Math.clamp((int) column, 0, columns - 1);
+            if (here != left) {
+                left = here;
+                int next = Math.min(here + 1, columns - 1);
+                u0 = between(u, here);
+                u1 = between(u, next);
+                v0 = between(v, here);
+                v1 = between(v, next);
+                spread = Math.max(spread(u, here, next), spread(v, here, next));
+            }
+            right = Math.clamp(column - left, 0, 1);
+        }
 
-    private float between(float[] of, float column, float row) {
-        int left = Math.clamp((int) column, 0, columns - 1);
-        int top = Math.clamp((int) row, 0, rows - 1);
-        int right = Math.min(left + 1, columns - 1);
-        int below = Math.min(top + 1, rows - 1) * columns;
-        float shareX = Math.clamp(column - left, 0, 1);
-        float shareY = Math.clamp(row - top, 0, 1);
-        float upper = of[top * columns + left] + shareX * (of[top * columns + right] - of[top * columns + left]);
-        float lower = of[below + left] + shareX * (of[below + right] - of[below + left]);
-        return upper + shareY * (lower - upper);
+        /** Samples to the right. */
+        float across() {
+            return u0 + right * (u1 - u0);
+        }
+
+        /** Samples down. */
+        float down() {
+            return v0 + right * (v1 - v0);
+        }
+
+        /** How far apart the motions of the four squares around are, samples. */
+        float spread() {
+            return spread;
+        }
+
+        private float between(float[] of, int column) {
+            return of[above + column] + lower * (of[below + column] - of[above + column]);
+        }
+
+        private float spread(float[] of, int here, int next) {
+            float least = Math.min(
+                    Math.min(of[above + here], of[above + next]), Math.min(of[below + here], of[below + next]));
+            float most = Math.max(
+                    Math.max(of[above + here], of[above + next]), Math.max(of[below + here], of[below + next]));
+            return most - least;
+        }
     }
 
     static float middle(float[] all) {

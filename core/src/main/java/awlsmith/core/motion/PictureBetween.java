@@ -176,18 +176,14 @@ public final class PictureBetween {
                 work.cancel().check();
                 int to = out.row(y);
                 int line = part.y() + y;
-                float row = (line + 0.5f) / motion.stride();
+                MotionBetween.Row motions = motion.row((line + 0.5f) / motion.stride());
                 for (int x = 0; x < part.width(); x++) {
                     int at = part.x() + x;
-                    float column = (at + 0.5f) / motion.stride();
-                    alike.set(
-                            x,
-                            y,
-                            Math.clamp((APART_MOST - motion.spread(column, row)) / (APART_MOST - APART_LEAST), 0, 1));
+                    motions.to((at + 0.5f) / motion.stride());
+                    float together = (APART_MOST - motions.spread()) / (APART_MOST - APART_LEAST);
+                    alike.set(x, y, Math.clamp(together, 0, 1));
                     out.data()[to + x] = spline(
-                            from,
-                            at + along * motion.across(column, row) - bend[0],
-                            line + along * motion.down(column, row) - bend[1]);
+                            from, at + along * motions.across() - bend[0], line + along * motions.down() - bend[1]);
                 }
             }
         });
@@ -258,7 +254,7 @@ public final class PictureBetween {
             private final int firstCell = left / cellX;
             private final int cells = Math.ceilDiv(left + out.width(), cellX) - firstCell;
             private final int stride = cells * cellX + EIGHT;
-            private final BetweenRows.Sums sums = new BetweenRows.Sums(stride * cellY);
+            private final BetweenRows.Sums sums = new BetweenRows.Sums(stride * cellY, given.lighter != null);
             private final float[] ofA = new float[cellY * EIGHT];
             private final float[] ofB = new float[cellY * EIGHT];
             /** Motions that squares around a cell bring, those nearly alike as one, and how much each of its samples counts. */
