@@ -9,8 +9,8 @@ const param = {
   unit: '',
   effect: '',
   options: [
-    { id: '1', label: 'a cut before this frame', effect: '' },
-    { id: '0', label: 'no cut before this frame', effect: '' },
+    { id: '1', label: 'a cut', effect: '' },
+    { id: '0', label: 'no cut', effect: '' },
   ],
 }
 
@@ -31,7 +31,7 @@ describe('marks by hand', () => {
 
   it('are taken out one by one, the last leaving nothing set', async () => {
     const two = field('1:1,2:0', 9)
-    expect(two.text()).toContain('1.000 s a cut before this frame')
+    expect(two.text()).toContain('1.000 s a cut')
     await two.find('[aria-label="Take out the mark at 2.000 s"]').trigger('click')
     expect(two.emitted('change')).toEqual([['1:1']])
     const one = field('1:1', 9)

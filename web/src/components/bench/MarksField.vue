@@ -61,7 +61,7 @@ const shown = (seconds: number) => `${seconds.toFixed(3)} s`
       :data-test="`mark-${option.id}`"
       @click="set(option.id)"
     >
-      + {{ option.label }}
+      + {{ option.label }} here
     </v-btn>
   </div>
 </template>

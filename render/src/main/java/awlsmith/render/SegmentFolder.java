@@ -2,8 +2,7 @@ package awlsmith.render;
 
 import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
-import awlsmith.core.plan.Codec;
-import awlsmith.core.plan.Codecs;
+import awlsmith.core.plan.Container;
 import awlsmith.core.recipe.Sha256;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Joiner;
@@ -149,10 +148,9 @@ final class SegmentFolder {
         return folder.resolve("part-%06d.%s".formatted(number, ending()));
     }
 
-    /** Pieces carry exact times, so each codec gets a container whose clock is fine enough. */
+    /** Pieces carry exact times: in MP4, where the codec may stand in it, else where clocks are as fine as wanted. */
     private String ending() {
-        Codec codec = request.deliverable().codec();
-        return codec == Codecs.H264 || codec == Codecs.H265 ? "mp4" : "nut";
+        return request.deliverable().codec().containers().contains(Container.MP4) ? "mp4" : "nut";
     }
 
     List<Joiner.Segment> list(long frames) {

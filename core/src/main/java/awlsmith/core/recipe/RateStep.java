@@ -18,7 +18,7 @@ import java.util.stream.Stream;
 final class RateStep implements StepKind {
     private static final String NEAREST = "nearest";
     private static final String HELD = "held";
-    private static final String BLENDED = "blended";
+    private static final String MIXED = "mixed";
     private static final String MADE = "made";
     /** Where rates are made so many times what they were. */
     private static final String TIMES = "x";
@@ -63,7 +63,7 @@ final class RateStep implements StepKind {
                     new Param.Choice.Option(
                             HELD, "Held", "the frame that is shown then, some repeated, some left out; none is made"),
                     new Param.Choice.Option(
-                            BLENDED,
+                            MIXED,
                             "Mixed",
                             "the frames before and after are mixed as they are, each by how near it is; what moves is seen"
                                     + " twice"),
@@ -83,15 +83,15 @@ final class RateStep implements StepKind {
             100,
             50L,
             "how easily two frames are taken for two scenes, between which none is made; less makes more. Where frames"
-                    + " are made or blended");
+                    + " are made or mixed");
 
     private static final Param.Marks SCENES = new Param.Marks(
             "scenes",
             "Cuts by hand",
-            "a cut before this frame",
-            "no cut before this frame",
-            "where a scene begins and was not found, and where none does though one was. Where frames are made or"
-                    + " blended");
+            "a cut",
+            "no cut",
+            "before the frame that is seen: where a scene begins and was not found, and where none does though one was. Where frames are made or"
+                    + " mixed");
 
     private static final Param.Choice DOUBT = new Param.Choice(
             "doubt",

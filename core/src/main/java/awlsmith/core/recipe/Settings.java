@@ -70,11 +70,12 @@ public record Settings(Map<String, Object> given) {
         return Optional.ofNullable((FileRef) given.get(param.key()));
     }
 
-    /** A curve, where one was given. */
+    /** Marks, where some were given. */
     public Optional<Points> marks(Param.Marks param) {
         return Optional.ofNullable((Points) given.get(param.key()));
     }
 
+    /** A curve, where one was given. */
     public Optional<Points> curve(Param.Curve param) {
         return Optional.ofNullable((Points) given.get(param.key()));
     }

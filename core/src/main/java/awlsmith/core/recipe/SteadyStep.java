@@ -267,10 +267,14 @@ final class SteadyStep implements StepKind {
             case SWEEP -> "one even sweep a scene";
             case STILL -> "still";
         };
-        double share = rim(settings);
+        Format input = given.format();
+        // what straightening leaves, of what the rim leaves of each side
+        double left = (1 - 2 * rim(settings))
+                * horizon(settings)
+                        .kept(input.height() / (input.width() * input.sar().toDouble()));
         String edges = switch (edges(settings)) {
-            case CUT -> ", keeps " + Math.round(100 * (1 - 2 * share) * (1 - 2 * share)) + " % of the picture";
-            case FILL -> ", enlarged by up to " + Math.round(100 / (1 - 2 * share) - 100) + " %";
+            case CUT -> ", keeps " + Math.round(100 * left * left) + " % of the picture";
+            case FILL -> ", enlarged by up to " + Math.round(100 / left - 100) + " %";
             default -> ", full size, moved by up to " + settings.whole(RIM).orElseThrow() + " %";
         };
         double angle = settings.real(ANGLE).orElseThrow();

@@ -62,19 +62,17 @@ final class UnblendStep implements StepKind {
         if (!woven.isEmpty()) {
             return woven;
         }
-        if (given.times().rate().isEmpty()) {
+        String chosen = settings.choice(RATE).orElseThrow();
+        Optional<Rational> now = given.times().rate();
+        if (chosen.equals(MEASURED) || now.isEmpty()) {
             return List.of();
         }
-        Rational now = given.times().rate().orElseThrow();
-        List<Rational> rates = rates(settings);
-        double least = rates.stream().mapToDouble(Rational::toDouble).min().orElseThrow();
-        return least / now.toDouble() > UnblendStage.MOST
+        double most = UnblendStage.MOST * now.orElseThrow().toDouble();
+        return Rational.parse(chosen).toDouble() > most
                 ? List.of(Problem.at(
                         "rate",
-                        "frames come at " + text(now) + " a second here; only what was mixed from "
-                                + text(Rational.parse(
-                                        String.valueOf(Math.floor(10 * UnblendStage.MOST * now.toDouble()) / 10)))
-                                + " or less can be taken apart"))
+                        "frames come at " + text(now.orElseThrow()) + " a second here; only what was mixed from "
+                                + Words.number(Math.floor(10 * most) / 10) + " or less can be taken apart"))
                 : List.of();
     }
 

@@ -32,7 +32,7 @@ final class UnsmearStep implements StepKind {
     @Override
     public String purpose() {
         return "takes the blur out of what moves, along the way it goes; what stands stays as it is. It helps where things go evenly"
-                + " by two to forty pixels a frame, not where noise or a codec has taken the detail";
+                + " by two pixels a frame and more, not where noise or a codec has taken the detail";
     }
 
     @Override

@@ -5,7 +5,7 @@ import awlsmith.core.picture.Region;
 import awlsmith.core.pipeline.Work;
 import java.util.Arrays;
 
-/** The fine part of a plane: what a bell of eight samples' reach takes away. */
+/** The fine part of a plane: what a bell that reaches four samples each way takes away. */
 final class Fine {
     /** Samples around one that it depends on. */
     static final int REACH = 4;

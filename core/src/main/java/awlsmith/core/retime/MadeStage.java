@@ -31,6 +31,7 @@ public final class MadeStage implements Stage {
     private final Timing input;
     private final Rational rate;
     private final Way way;
+
     /**
      * How frames are made.
      *

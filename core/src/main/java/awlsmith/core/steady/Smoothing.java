@@ -32,13 +32,16 @@ public final class Smoothing {
         /** As it comes. */
         public static final Horizon AS_FILMED = new Horizon(0, false);
 
+        /** Share of each side that is left when a turned picture has no empty corner. @param height of the picture, in its widths */
+        public double kept(double height) {
+            double sin = Math.abs(Math.sin(Math.toRadians(degrees)));
+            double cos = Math.cos(Math.toRadians(degrees));
+            return Math.min(1, Math.min(1 / (cos + height * sin), height / (sin + height * cos)));
+        }
+
         /** @param height of the picture, in its widths */
         Warp turn(double height) {
-            double angle = Math.toRadians(degrees);
-            double sin = Math.abs(Math.sin(angle));
-            double cos = Math.cos(angle);
-            double kept = Math.min(1 / (cos + height * sin), height / (sin + height * cos));
-            return Warp.similar(0, 0, -angle, Math.min(1, kept));
+            return Warp.similar(0, 0, -Math.toRadians(degrees), kept(height));
         }
     }
 

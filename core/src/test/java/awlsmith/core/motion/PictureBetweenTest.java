@@ -232,8 +232,8 @@ class PictureBetweenTest {
         scalar.slopes(a, b, 0.3f, one);
         vector.slopes(a, b, 0.3f, other);
         assertThat(other).isEqualTo(one);
-        var sums = new BetweenRows.Sums(80);
-        var same = new BetweenRows.Sums(80);
+        var sums = new BetweenRows.Sums(80, true);
+        var same = new BetweenRows.Sums(80, true);
         float[] other8 = java.util.Arrays.copyOfRange(data, 300, 364);
         for (int at : new int[] {0, 5, 9}) {
             BetweenRows.of(Lanes.SCALAR).add(data, other8, 3, data, 100 + at, 9, 0.2f, sums, at, 11);
@@ -251,6 +251,39 @@ class PictureBetweenTest {
         assertThat(same.samples()).isEqualTo(sums.samples());
         assertThat(same.weights()).isEqualTo(sums.weights());
         assertThat(same.apart()).isEqualTo(sums.apart());
+        assertThat(same.lighter()).isEqualTo(sums.lighter());
+    }
+
+    /**
+     * Splines go through the samples, and are a polynomial of third degree wherever the samples are (Unser, Aldroubi and Eden 1993): cubics come out as
+     * they are at every place between samples, well within the edges, which go on as they end.
+     */
+    @Test
+    void splinesGoThroughSamplesAndKeepCubics() {
+        Plane cubic = Plane.of(64, 48);
+        for (int y = 0; y < 48; y++) {
+            for (int x = 0; x < 64; x++) {
+                cubic.set(x, y, (float) (polynomial(x / 64.0) * polynomial(y / 48.0)));
+            }
+        }
+        Padded spline = Padded.of(cubic).splined();
+        float[] weights = EightBetween.spline(8);
+        float[] out = new float[8];
+        for (int across = 0; across < 8; across++) {
+            for (int down = 0; down < 8; down++) {
+                EightBetween.of(Lanes.SCALAR)
+                        .rows(spline.data(), spline.at(29, 21), spline.stride(), weights, 4 * across, 4 * down, 1, out);
+                for (int k = 0; k < 8; k++) {
+                    double x = (30 + k + across / 8.0) / 64;
+                    double y = (22 + down / 8.0) / 48;
+                    assertThat((double) out[k]).isCloseTo(polynomial(x) * polynomial(y), within(3e-6));
+                }
+            }
+        }
+    }
+
+    private static double polynomial(double t) {
+        return 0.2 + t * (1.1 + t * (-2.3 + 1.5 * t));
     }
 
     /** The sums of a square's slopes lead one step to where a shift of half a sample lies. */

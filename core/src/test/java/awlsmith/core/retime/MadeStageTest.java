@@ -75,9 +75,9 @@ class MadeStageTest {
         }
     }
 
-    /** As FFmpeg's minterpolate documents its blend: each frame counts by how near it is. */
+    /** Each frame counts by how near it is; held against FFmpeg's minterpolate in media's tests. */
     @Test
-    void blendedFramesAreMixedAsTheyAre() {
+    void mixedFramesCountByHowNearTheyAre() {
         FrameSource clip = Clips.painted(FORMAT, 4, (n, p, x, y) -> hill(n, x, y));
         var way = new MadeStage.Way(Optional.empty(), 0.3, false, ScenesByHand.NONE);
         for (Frame frame : frames(chain(clip, Timing.steady(Rational.of(25), 4), "75", way), clip, FrameRange.all())) {

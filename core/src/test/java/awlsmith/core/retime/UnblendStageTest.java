@@ -17,14 +17,13 @@ import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.Timing;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.recipe.Analyses;
+import awlsmith.core.recipe.KeptFindings;
 import awlsmith.core.recipe.Material;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -135,18 +134,7 @@ class UnblendStageTest {
     /** The step looks through the clip, brings back what was there, and keeps what it found in its open form. */
     @Test
     void theStepBringsBackTheRateThereWas() {
-        var kept = new HashMap<String, Map<?, ?>>();
-        var store = new Analyses.Store() {
-            @Override
-            public Optional<Map<?, ?>> find(String key) {
-                return Optional.ofNullable(kept.get(key));
-            }
-
-            @Override
-            public void keep(String key, Map<String, Object> tree) {
-                kept.put(key, tree);
-            }
-        };
+        var store = new KeptFindings();
         FrameSource clip = Clips.painted(FORMAT, 72, (n, p, x, y) -> {
             double at = n * 25 / 30.0;
             long before = (long) Math.floor(at);
@@ -160,7 +148,7 @@ class UnblendStageTest {
         assertThat(treatment.times().rate()).contains(Rational.of(25));
         assertThat(treatment.times().count()).isEqualTo(60);
         assertThat(Analyses.known(recipe.on(material), store).summary(0)).isEqualTo("back to 25 frames/s");
-        kept.replaceAll((key, tree) -> Map.of());
+        store.replaceAll(Map.of());
         Treatment nothing = Analyses.known(recipe.on(material), store);
         assertThat(nothing.summary(0)).contains("nothing was mixed");
         assertThat(nothing.times().rate()).contains(Rational.of(30));
