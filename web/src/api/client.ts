@@ -20,6 +20,7 @@ export type PixelView = Schemas['PixelView']
 export type ScopesView = Schemas['ScopesView']
 export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
+export type TrialView = Schemas['TrialView']
 export type StepView = PlanView['steps'][number]
 export type Waiting = Schemas['Waiting']
 export type AnalysisView = Schemas['AnalysisView']
@@ -158,6 +159,16 @@ export interface Rect {
   readonly height: number
 }
 
+export interface BatchOrder {
+  takes: { takeId: string; wholeClip: boolean }[]
+  deliverables: DeliverableChoice[]
+  /** Of the files' names, with words in braces. */
+  pattern?: string
+  /** When the first may begin. */
+  notBefore?: string
+  name?: string
+}
+
 export interface RecipeStep {
   step: string
   on: boolean
@@ -259,6 +270,12 @@ export const api = {
     request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
     signal?: AbortSignal,
   ) => json<PlanView>('POST', `/api/clips/${clip}/plan`, request, signal),
+  /** How long it takes and how large it is, found by making a little of it; some seconds. */
+  trial: (
+    clip: string,
+    request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
+    signal?: AbortSignal,
+  ) => json<TrialView>('POST', `/api/clips/${clip}/trial`, request, signal),
   /** Where the source's picture lies in one treated frame, for recipes in which it moves. */
   placement: (
     clip: string,
@@ -287,8 +304,21 @@ export const api = {
   picture: async (url: string): Promise<ImageBitmap> =>
     createImageBitmap(await (await send('GET', url)).blob()),
   renders: () => json<RenderView[]>('GET', '/api/renders'),
-  order: (order: { takeId: string; deliverable: DeliverableChoice; wholeClip: boolean }) =>
-    json<RenderView>('POST', '/api/renders', order),
+  /** Every take in every form; all of them or none. */
+  order: (order: BatchOrder) => json<RenderView[]>('POST', '/api/batches', order),
+  /** What a file would be called. */
+  nameOf: (
+    request: { takeId: string; deliverable: DeliverableChoice; wholeClip: boolean; pattern: string },
+    signal?: AbortSignal,
+  ) => json<{ fileName: string }>('POST', '/api/renders/name', request, signal),
+  pauseRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/pause`),
+  resumeRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/resume`),
+  renderAgain: (id: string) => json<RenderView>('POST', `/api/renders/${id}/again`),
+  /** The finished file as a clip on the shelf. */
+  shelveRender: (id: string) => json<ClipView>('POST', `/api/renders/${id}/clip`),
+  savePreset: (name: string, deliverable: DeliverableChoice, isDefault: boolean) =>
+    json<PresetDescription>('POST', '/api/presets', { name, deliverable, isDefault }),
+  removePreset: (id: string) => send('DELETE', `/api/presets/${id}`),
   cancelRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/cancel`),
   retryRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/retry`),
   earlierRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/earlier`),

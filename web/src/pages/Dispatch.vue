@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { RenderView } from '@/api/client'
+import { computed, ref } from 'vue'
+import { api, type RenderView } from '@/api/client'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
 import { useFeed } from '@/stores/feed'
 import { clockIn, secondsLeft } from '@/view/renders'
@@ -14,6 +14,7 @@ const groups = computed(() => {
   return [
     { title: 'Running', hint: '', rows: of('RUNNING') },
     { title: 'Waiting', hint: 'one at a time, in this order', rows: of('WAITING') },
+    { title: 'Resting', hint: 'what is finished of them stays', rows: of('PAUSED') },
     { title: 'Not finished', hint: '', rows: of('FAILED', 'CANCELLED') },
     { title: 'Sent out', hint: 'read back and checked', rows: of('DONE').reverse() },
   ].filter((group) => group.rows.length > 0)
@@ -22,6 +23,17 @@ const summary = computed(() => {
   const left = secondsLeft(inOrder.value)
   return left === undefined ? '' : `all is sent out in about ${wait(left)}, at ${clockIn(left)}`
 })
+const open = computed(() => inOrder.value.filter((one) => one.state === 'RUNNING' || one.state === 'WAITING'))
+const resting = computed(() => inOrder.value.filter((one) => one.state === 'PAUSED'))
+const busy = ref(false)
+/** One after another: each answers by itself, and one that has just ended is no fault. */
+async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
+  busy.value = true
+  for (const one of rows) {
+    await act(one.id).catch(() => undefined)
+  }
+  busy.value = false
+}
 </script>
 
 <template>
@@ -29,6 +41,27 @@ const summary = computed(() => {
     <div class="top">
       <h1>Dispatch</h1>
       <span class="label">{{ summary }}</span>
+      <span class="all">
+        <v-btn
+          v-if="open.length"
+          :disabled="busy"
+          title="Everything rests where it is; what is finished stays"
+          data-test="rest-all"
+          @click="each([...open].reverse(), api.pauseRender)"
+        >
+          Let all rest
+        </v-btn>
+        <v-btn
+          v-if="resting.length"
+          :disabled="busy"
+          color="primary"
+          variant="flat"
+          data-test="resume-all"
+          @click="each(resting, api.resumeRender)"
+        >
+          Go on with all
+        </v-btn>
+      </span>
     </div>
     <template v-for="group in groups" :key="group.title">
       <h2>
@@ -51,6 +84,12 @@ const summary = computed(() => {
   align-items: center;
   gap: 14px;
   padding: 14px 20px 0;
+}
+
+.all {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
 }
 
 h2 {

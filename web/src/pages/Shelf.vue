@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, type ClipView, Problem } from '@/api/client'
+import { api, type ClipView, Problem, type Recipe } from '@/api/client'
+import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
 import AsideList from '@/components/shelf/AsideList.vue'
 import ClipRow from '@/components/shelf/ClipRow.vue'
 import LinkDialog from '@/components/shelf/LinkDialog.vue'
@@ -10,6 +11,7 @@ import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { useUploads } from '@/stores/uploads'
 import { BARS, finding, isDamaged } from '@/view/condition'
+import { takeToSend, type Target } from '@/view/sending'
 import { bytes, length } from '@/view/words'
 
 const feed = useFeed()
@@ -88,6 +90,29 @@ async function give() {
   }
 }
 
+const sending = ref(false)
+const gathering = ref(false)
+const targets = ref<Target[]>([])
+/** Each clip by the take that is kept, or its first. */
+async function sendOut() {
+  gathering.value = true
+  try {
+    const found: Target[] = []
+    for (const clip of chosen.value.filter((one) => one.state === 'READY')) {
+      const take = takeToSend(await api.takes(clip.id))
+      if (take) {
+        found.push({ take, recipe: take.recipe as unknown as Recipe, title: clip.title })
+      }
+    }
+    targets.value = found
+    sending.value = found.length > 0
+  } catch (error) {
+    notices.fail(error)
+  } finally {
+    gathering.value = false
+  }
+}
+
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
   uploads.offer(input.files ?? [])
@@ -153,6 +178,7 @@ function picked(event: Event) {
       <v-btn color="primary" variant="flat" :disabled="giving" @click="give">
         {{ giving ? 'Giving…' : 'Give' }}
       </v-btn>
+      <v-btn :disabled="gathering" data-test="send-selected" @click="sendOut">Send out…</v-btn>
       <v-btn class="link" variant="plain" @click="selected = new Set()">Select none</v-btn>
     </div>
     <div v-if="clips.length" class="head label" aria-hidden="true">
@@ -184,6 +210,7 @@ function picked(event: Event) {
     <AsideList />
     <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
     <LinkDialog v-model="linking" :roots="linkRoots" />
+    <DispatchDialog v-model="sending" :targets="targets" @sent="selected = new Set()" />
     <p v-if="feed.loaded && !all.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
       Nothing here yet. Drop a video file anywhere on this page: MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF or
       GIF.

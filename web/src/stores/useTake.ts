@@ -266,7 +266,7 @@ export function useTake(clip: string, fail: (error: unknown) => void) {
 }
 
 /** What estimates on the bench are made for. */
-export const USUAL = { codec: 'h264', settings: {}, sound: true }
+export const USUAL = { codec: 'h264', settings: {}, sound: 'kept' }
 
 function marks(state: State): { inFrame?: number; outFrame?: number } {
   return {

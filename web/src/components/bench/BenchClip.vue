@@ -21,6 +21,7 @@ import { useBenchTakes } from '@/view/useBenchTakes'
 import { useBenchTime } from '@/view/useBenchTime'
 import { useCropping } from '@/view/useCropping'
 import { useLookThrough } from '@/view/useLookThrough'
+import type { Target } from '@/view/sending'
 import { useSpan } from '@/view/useSpan'
 import { useStepMoves } from '@/view/useStepMoves'
 import { useSwatchLook } from '@/view/useSwatchSpot'
@@ -55,6 +56,11 @@ const { frames, frame, later, perFrame, seconds, place, goTo, goBy } = useBenchT
   () => plan.value?.framesToOne,
 )
 const dispatching = ref(false)
+const sending = computed<Target[]>(() =>
+  take.value && state.value
+    ? [{ take: take.value, recipe: state.value.recipe, title: props.clip.title }]
+    : [],
+)
 const adding = ref(false)
 const starting = ref(false)
 const kept = keptView(props.clip.id)
@@ -351,13 +357,7 @@ useBenchKeys(
       @seek="peeks.follow"
       @span="setSpan"
     />
-    <DispatchDialog
-      v-if="take && state"
-      v-model="dispatching"
-      :take="take"
-      :recipe="state.recipe"
-      :clip-title="clip.title"
-    />
+    <DispatchDialog v-if="take && state" v-model="dispatching" :targets="sending" />
     <StartDialog v-model="starting" :clip="clip" :kinds="steps" @start="startTake" />
     <VaryDialog
       v-if="take && state"

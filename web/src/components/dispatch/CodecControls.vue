@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import type { CodecDescription, ParamDescription } from '@/api/client'
 
 /** What can be set of a codec, drawn from its description. What is not set is the codec's own choice. */
@@ -12,6 +13,28 @@ const QUALITIES: [number, string][] = [
   [24, 'fine'],
   [Infinity, 'small'],
 ]
+/** What looks alike has another number in each codec (common practice). */
+const LIKE_H264: Record<string, number> = { h264: 0, h265: 3, vp9: 5, av1: 7 }
+
+/** Of the three that decide how large a file becomes, the one that does is shown. */
+const BY: Record<string, string> = { quality: 'quality', bitrate: 'bitrate', size: 'size' }
+const rule = computed(() => {
+  const by = props.codec.params.find((param) => param.key === 'by')
+  return by && String(props.settings.by ?? by.fallback)
+})
+/** What few change. */
+const SELDOM = new Set(['gop', 'effort', 'peak', 'first'])
+const isAll = ref(false)
+const wanted = computed(() =>
+  props.codec.params.filter(
+    (param) => rule.value === undefined || BY[param.key] === undefined || BY[param.key] === rule.value,
+  ),
+)
+const shown = computed(() =>
+  wanted.value.filter(
+    (param) => isAll.value || !SELDOM.has(param.key) || props.settings[param.key] !== undefined,
+  ),
+)
 
 function number(param: ParamDescription): number {
   return Number(props.settings[param.key] ?? param.fallback ?? param.min ?? 0)
@@ -20,9 +43,11 @@ function number(param: ParamDescription): number {
 function words(param: ParamDescription): string {
   const value = number(param)
   const said = `${value} ${param.unit}`
-  // H.265 looks at three more as H.264 does (common practice)
-  const like = props.codec.id === 'h265' ? value - 3 : value
-  return param.key === 'quality' ? `${said}, ${QUALITIES.find(([most]) => like <= most)?.[1]}` : said
+  const more = LIKE_H264[props.codec.id]
+  const like = value - (more ?? 0)
+  return param.key === 'quality' && more !== undefined
+    ? `${said}, ${QUALITIES.find(([most]) => like <= most)?.[1]}`
+    : said
 }
 
 function set(key: string, value: string | number | undefined) {
@@ -37,7 +62,7 @@ function set(key: string, value: string | number | undefined) {
 </script>
 
 <template>
-  <div v-for="param in codec.params" :key="param.key" class="param" :title="param.effect">
+  <div v-for="param in shown" :key="param.key" class="param" :title="param.effect">
     <span class="label">{{ param.label }}</span>
     <span v-if="param.kind === 'choice'" class="segments" role="group" :aria-label="param.label">
       <v-btn
@@ -64,6 +89,21 @@ function set(key: string, value: string | number | undefined) {
         {{ option.label }}
       </v-btn>
     </span>
+    <template v-else-if="param.kind === 'real' || (param.max ?? 0) > 1000">
+      <v-text-field
+        type="number"
+        :model-value="settings[param.key] ?? param.fallback ?? ''"
+        :min="param.min"
+        :max="param.max"
+        :suffix="param.unit"
+        :placeholder="param.fallback === undefined ? 'as it comes' : ''"
+        :aria-label="param.label"
+        class="typed"
+        hide-details
+        @update:model-value="(value: string) => set(param.key, value === '' ? undefined : Number(value))"
+      />
+      <span class="effect">{{ param.effect }}</span>
+    </template>
     <template v-else>
       <v-slider
         :model-value="number(param)"
@@ -77,14 +117,37 @@ function set(key: string, value: string | number | undefined) {
       <span class="figure">{{ words(param) }}</span>
     </template>
   </div>
+  <v-btn
+    v-if="isAll || shown.length < wanted.length"
+    class="link more"
+    variant="plain"
+    :aria-expanded="isAll"
+    @click="isAll = !isAll"
+  >
+    {{ isAll ? 'Fewer settings' : 'More settings' }}
+  </v-btn>
 </template>
 
 <style scoped>
+.more {
+  justify-self: start;
+}
+
 .param {
   display: grid;
-  grid-template-columns: 60px 1fr 150px;
+  grid-template-columns: 72px 1fr 150px;
   gap: 12px;
   align-items: center;
+}
+
+.typed {
+  max-width: 180px;
+}
+
+.effect {
+  grid-column: 2 / -1;
+  color: var(--quiet);
+  margin-top: -6px;
 }
 
 .segments {

@@ -53,12 +53,17 @@ const plan = (change: Partial<PlanView> = {}): PlanView => ({
   ...change,
 })
 
+const container = (ending: string) => ({
+  ending,
+  label: ending.toUpperCase(),
+  sounds: ['kept', 'aac', 'none'].map((id) => ({ id, label: `${id} sound`, effect: '' })),
+})
 const codecs: CodecDescription[] = [
   {
     id: 'h265',
     label: 'H.265',
     purpose: 'smaller',
-    containers: ['MP4'],
+    containers: [container('mp4')],
     lossless: false,
     transparency: false,
     params: [],
@@ -67,7 +72,7 @@ const codecs: CodecDescription[] = [
     id: 'h264',
     label: 'H.264',
     purpose: 'plays nearly everywhere',
-    containers: ['MP4', 'MOV'],
+    containers: [container('mp4'), container('mov')],
     lossless: false,
     transparency: false,
     params: [
@@ -96,11 +101,28 @@ const codecs: CodecDescription[] = [
 const press = (name: string) =>
   [...document.querySelectorAll('button')].find((button) => button.textContent?.trim() === name)!.click()
 
+const preset = (
+  key: string,
+  label: string,
+  purpose: string,
+  codec: string,
+  settings: Record<string, unknown>,
+  isDefault = false,
+) => ({
+  key,
+  label,
+  purpose,
+  isDefault,
+  deliverable: { codec, settings, container: 'mp4', sound: 'kept' },
+})
+
 beforeEach(() => {
+  vi.spyOn(api, 'trial').mockRejectedValue(new Problem(409, 'later'))
+  vi.spyOn(api, 'nameOf').mockResolvedValue({ fileName: 'Deck walk A 1280x960.mp4' })
   vi.spyOn(api, 'codecs').mockResolvedValue(codecs)
   vi.spyOn(api, 'presets').mockResolvedValue([
-    { id: 'watch', label: 'To watch', purpose: 'plays nearly everywhere', codec: 'h264', settings: {} },
-    { id: 'small', label: 'To send', purpose: 'small enough', codec: 'h265', settings: { quality: 26 } },
+    preset('watch', 'To watch', 'plays nearly everywhere', 'h264', {}),
+    preset('small', 'To send', 'small enough', 'h265', { quality: 26 }),
   ])
   setActivePinia(createPinia())
   document.body.innerHTML = ''
@@ -110,9 +132,9 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-async function opened() {
+async function opened(targets = [{ take, recipe, title: 'Deck walk' }]) {
   const dialog = mount(DispatchDialog, {
-    props: { modelValue: false, take, recipe, clipTitle: 'Deck walk' },
+    props: { modelValue: false, targets },
     global: { plugins: [vuetify] },
     attachTo: document.body,
   })
@@ -145,11 +167,20 @@ describe('sending out', () => {
     )
     await opened()
     await vi.waitFor(() => expect(text()).toContain('1280×960'))
-    expect(text()).toContain('about 4.0 MB')
-    expect(text()).toContain('by the last render here')
+    expect(text()).toContain('roughly 4.0 MB')
+    expect(text()).toContain('about 2 min on this machine, done at')
     expect(text()).toContain('90 MB')
     expect(text()).toContain('beyond what most players show')
     expect(send().disabled).toBe(false)
+  })
+
+  it('tells time and size by trying a few frames, once nothing changes any more', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(plan({ estimateSeconds: 125 }))
+    vi.mocked(api.trial).mockResolvedValue({ seconds: 40, fileBytes: 5_500_000, frames: 24 })
+    await opened()
+    await vi.waitFor(() => expect(text()).toContain('roughly 4.0 MB'))
+    await vi.waitFor(() => expect(text()).toContain('about 5.5 MB'), 3000)
+    expect(text()).toContain('about 40 s on this machine')
   })
 
   it('sends nothing that is refused', async () => {
@@ -166,7 +197,7 @@ describe('sending out', () => {
     const order = vi
       .spyOn(api, 'order')
       .mockRejectedValueOnce(new Problem(507, 'the disk is too full'))
-      .mockResolvedValue({} as RenderView)
+      .mockResolvedValue([{} as RenderView])
     const dialog = await opened()
     await vi.waitFor(() => expect(send().disabled).toBe(false))
     send().click()
@@ -175,9 +206,9 @@ describe('sending out', () => {
     send().click()
     await vi.waitFor(() => expect(dialog.emitted('sent')).toHaveLength(1))
     expect(order).toHaveBeenLastCalledWith({
-      takeId: 't',
-      wholeClip: false,
-      deliverable: { codec: 'h264', settings: {}, sound: true },
+      takes: [{ takeId: 't', wholeClip: false }],
+      deliverables: [{ codec: 'h264', settings: {}, container: 'mp4', sound: 'kept' }],
+      pattern: '{clip} {take} {size}',
     })
     expect(dialog.emitted('update:modelValue')?.at(-1)).toEqual([false])
   })
@@ -186,7 +217,7 @@ describe('sending out', () => {
     const ask = vi.spyOn(api, 'plan').mockResolvedValue(plan())
     await opened()
     await vi.waitFor(() => expect(text()).toContain('17 CRF, very fine'))
-    expect(text()).toContain('H.264 in MP4: plays nearly everywhere')
+    expect(text()).toContain('plays nearly everywhere')
     expect(ask.mock.lastCall?.[1].deliverable.settings).toEqual({})
     press('8 bit')
     await vi.waitFor(() => expect(ask.mock.lastCall?.[1].deliverable.settings).toEqual({ depth: '8' }))
@@ -205,6 +236,54 @@ describe('sending out', () => {
     const feed = useFeed()
     feed.clips.set('c', { facts: { sound: [] } } as unknown as ClipView)
     await vi.waitFor(() => expect(text()).not.toContain('Sound'))
+  })
+
+  it('makes several files of one treatment, and of several clips, later', async () => {
+    vi.useFakeTimers({ toFake: ['Date'], now: new Date(2026, 10, 28, 15, 0) })
+    vi.spyOn(api, 'plan').mockResolvedValue(plan({ warnings: ['may show bands'] }))
+    const order = vi.spyOn(api, 'order').mockResolvedValue([])
+    await opened([
+      { take, recipe, title: 'Deck walk' },
+      { take: { ...take, id: 'u', clipId: 'd' }, recipe, title: 'Regatta' },
+    ])
+    await vi.waitFor(() => expect(text()).toContain('Send out 2 clips'))
+    await vi.waitFor(() => expect(text()).toContain('2 clips: may show bands'))
+    document.querySelector<HTMLElement>('[data-test=another]')!.click()
+    await nextTick()
+    document.querySelector<HTMLInputElement>('[data-test=later] input')!.click()
+    await vi.waitFor(() => expect(send().textContent).toContain('Send out then'))
+    await vi.waitFor(() => expect(send().disabled).toBe(false))
+    send().click()
+    await vi.waitFor(() => expect(order).toHaveBeenCalled())
+    const sent = order.mock.lastCall![0]
+    expect(sent.takes.map((one) => one.takeId)).toEqual(['t', 'u'])
+    expect(sent.deliverables.map((one) => one.codec)).toEqual(['h264', 'h265'])
+    expect(new Date(sent.notBefore!)).toEqual(new Date(2026, 10, 28, 22, 0))
+    vi.useRealTimers()
+  })
+
+  it('begins with the preset that is the first choice, and keeps what was set as another', async () => {
+    vi.spyOn(api, 'plan').mockResolvedValue(plan())
+    vi.mocked(api.presets).mockResolvedValue([
+      preset('watch', 'To watch', 'plays nearly everywhere', 'h264', {}),
+      preset('own', 'Museum', 'your own', 'h265', { quality: 18 }, true),
+    ])
+    const save = vi.spyOn(api, 'savePreset').mockResolvedValue({} as never)
+    await opened()
+    await vi.waitFor(() =>
+      expect(document.querySelector('[data-test=preset-own]')?.getAttribute('aria-pressed')).toBe('true'),
+    )
+    document.querySelector<HTMLElement>('[data-test=sound-aac]')!.click()
+    await vi.waitFor(() => expect(text()).toContain('as you set it'))
+    press('Save as a preset')
+    await nextTick()
+    const field = document.querySelector<HTMLInputElement>('.own .naming input')!
+    field.value = 'Museum, AAC'
+    field.dispatchEvent(new Event('input', { bubbles: true }))
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }))
+    await vi.waitFor(() => expect(save).toHaveBeenCalled())
+    expect(save.mock.lastCall?.[0]).toBe('Museum, AAC')
+    expect(save.mock.lastCall?.[1]).toMatchObject({ codec: 'h265', sound: 'aac' })
   })
 
   it('is set by what it is for, and says when it is set otherwise', async () => {

@@ -7,111 +7,199 @@ import {
   type PlanView,
   type PresetDescription,
   Problem,
-  type Recipe,
   type TakeView,
+  type TrialView,
 } from '@/api/client'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
-import { bytes, wait } from '@/view/words'
-import CodecControls from './CodecControls.vue'
+import {
+  hasSound,
+  chosenOf,
+  nextAt,
+  outputWords,
+  planLine,
+  spanOf,
+  type Target,
+  timeLine,
+} from '@/view/sending'
+import { bytes, length } from '@/view/words'
+import OutputEditor from './OutputEditor.vue'
 
-/** Says plainly what will be made before anything starts. */
-const props = defineProps<{ take: TakeView; recipe: Recipe; clipTitle: string }>()
+/** Says plainly what will be made before anything starts: of one take or of many, as one file each or as several. */
+const props = defineProps<{ targets: Target[] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ sent: [] }>()
 const notices = useNotices()
+const feed = useFeed()
+
+/** Plans that are asked for at once where there are many clips. */
+const PLANNED = 60
+const USUAL: DeliverableChoice = { codec: 'h264', settings: {}, container: 'mp4', sound: 'kept' }
 
 const codecs = ref<CodecDescription[]>([])
 const presets = ref<PresetDescription[]>([])
-const codec = ref('h264')
-/** What was set, by codec: going to another and back forgets nothing. */
-const set = ref<Record<string, Record<string, unknown>>>({})
-const sound = ref(true)
+const outputs = ref<DeliverableChoice[]>([{ ...USUAL }])
+const active = ref(0)
 const whole = ref(false)
-const plan = ref<PlanView>()
+const pattern = ref('{clip} {take} {size}')
+const later = ref(false)
+const at = ref('22:00')
+/** Of the active file, one for each take that was planned. */
+const plans = ref<{ title: string; plan?: PlanView; problem?: string }[]>([])
+const example = ref('')
 const problem = ref('')
 const busy = ref(false)
 
-const chosen = computed(() => codecs.value.find((one) => one.id === codec.value))
-const choices = computed(() =>
-  codecs.value.map((one) => ({
-    title: `${one.label} in ${one.containers[0]}: ${one.purpose}`,
-    value: one.id,
-  })),
-)
+const one = computed(() => (props.targets.length === 1 ? props.targets[0] : undefined))
+const output = computed({
+  get: () => outputs.value[active.value] ?? USUAL,
+  set: (next: DeliverableChoice) => outputs.value.splice(active.value, 1, next),
+})
+const label = computed(() => codecs.value.find((codec) => codec.id === output.value.codec)?.label ?? '')
+
+async function readPresets() {
+  presets.value = await api.presets().catch((error) => {
+    notices.fail(error)
+    return presets.value
+  })
+}
 watch(open, async (isOpen) => {
   if (isOpen && codecs.value.length === 0) {
-    const both = await Promise.all([api.codecs(), api.presets()]).catch((error) => {
+    codecs.value = await api.codecs().catch((error) => {
       notices.fail(error)
-      return undefined
+      return []
     })
-    codecs.value = both?.[0] ?? []
-    presets.value = both?.[1] ?? []
+    await readPresets()
+    const first = presets.value.find((preset) => preset.isDefault)
+    if (first) {
+      outputs.value = [chosenOf(first)]
+    }
   }
 })
-/** What is set says it; nothing else remembers that a purpose was chosen. */
-function isChosen(preset: PresetDescription): boolean {
-  const now = set.value[codec.value] ?? {}
-  const keys = new Set([...Object.keys(now), ...Object.keys(preset.settings)])
-  return (
-    preset.codec === codec.value &&
-    [...keys].every((key) => String(now[key]) === String(preset.settings[key]))
-  )
+
+function another() {
+  const taken = outputs.value.map((now) => outputWords(now, presets.value, codecs.value))
+  const next = presets.value.find((preset) => !taken.includes(preset.label))
+  outputs.value.push(next ? chosenOf(next) : { ...USUAL })
+  active.value = outputs.value.length - 1
+}
+function without(index: number) {
+  outputs.value.splice(index, 1)
+  active.value = Math.min(active.value, outputs.value.length - 1)
 }
 
-function choose(preset: PresetDescription) {
-  codec.value = preset.codec
-  set.value[preset.codec] = { ...preset.settings }
-}
-const purpose = computed(() => presets.value.find(isChosen)?.purpose ?? 'as you set it')
-const feed = useFeed()
-const hasSound = computed(() => (feed.clips.get(props.take.clipId)?.facts?.sound.length ?? 1) > 0)
-const soundWords = computed(() =>
-  (plan.value?.steps.at(-1)?.speed ?? 1) === 1
-    ? 'Sound goes along'
-    : 'Sound goes along, stretched to the picture at its pitch',
+const marked = computed(() =>
+  props.targets.some(({ take }) => take.inFrame !== undefined || take.outFrame !== undefined),
 )
-const marked = computed(() => props.take.inFrame !== undefined || props.take.outFrame !== undefined)
-const deliverable = computed<DeliverableChoice>(() => ({
-  codec: codec.value,
-  settings: set.value[codec.value] ?? {},
-  sound: sound.value && hasSound.value,
-}))
-const span = computed(() => {
-  const now = plan.value
-  if (!now) {
-    return ''
+const plan = computed(() => plans.value.find((each) => each.plan)?.plan)
+const totals = computed(() => {
+  const known = plans.value.flatMap((each) => (each.plan ? [each.plan] : []))
+  const sum = (of: (plan: PlanView) => number) => known.reduce((all, each) => all + of(each), 0)
+  const times = known.map((each) => each.estimateSeconds)
+  return {
+    seconds: sum((each) => each.seconds),
+    bytes: sum((each) => each.fileBytes),
+    work: times.every((time) => time !== undefined) ? sum((each) => each.estimateSeconds ?? 0) : undefined,
   }
-  return now.wholeClip
-    ? `the whole clip, ${now.seconds.toFixed(1)} s, ${now.frames} frames`
-    : `${now.seconds.toFixed(1)} s of ${now.clipSeconds.toFixed(1)} s (in/out set), ${now.frames} frames`
 })
+const refused = computed(() =>
+  plans.value.flatMap((each) => {
+    const said = [...(each.problem ? [each.problem] : []), ...(each.plan?.refusals ?? [])]
+    return said.map((line) => (one.value ? line : `${each.title}: ${line}`))
+  }),
+)
+const warned = computed(() => {
+  const lines = new Map<string, string[]>()
+  plans.value.forEach((each) =>
+    each.plan?.warnings.forEach((line) => lines.set(line, [...(lines.get(line) ?? []), each.title])),
+  )
+  return [...lines].map(([line, titles]) =>
+    one.value ? line : `${titles.length === 1 ? titles[0] : `${titles.length} clips`}: ${line}`,
+  )
+})
+const begins = computed(() => (later.value ? nextAt(at.value) : new Date()))
+
+/** Told by making a little of it, once nothing is changed any more. */
+const trial = ref<TrialView>()
+const isTrying = ref(false)
+const PATIENCE_MS = 700
+async function tryIt(signal: AbortSignal) {
+  const target = one.value
+  const known = plan.value
+  if (!target || !known || known.refusals.length > 0 || known.waiting.length > 0) {
+    return
+  }
+  await new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))
+  if (signal.aborted) {
+    return
+  }
+  isTrying.value = true
+  const request = { recipe: target.recipe, deliverable: output.value, ...marksOf(target.take) }
+  const found = await api.trial(target.take.clipId, request, signal).catch(() => undefined)
+  if (!signal.aborted) {
+    trial.value = found
+    isTrying.value = false
+  }
+}
+function marksOf(take: TakeView) {
+  return whole.value
+    ? {}
+    : {
+        ...(take.inFrame === undefined ? {} : { inFrame: take.inFrame }),
+        ...(take.outFrame === undefined ? {} : { outFrame: take.outFrame }),
+      }
+}
 
 let asked: AbortController | undefined
 watch(
-  () => [open.value, deliverable.value, whole.value, props.take.version] as const,
+  () => [open.value, output.value, whole.value, props.targets] as const,
   async ([isOpen]) => {
+    asked?.abort()
+    trial.value = undefined
+    isTrying.value = false
     if (!isOpen) {
       return
     }
-    asked?.abort()
-    asked = new AbortController()
+    const mine = new AbortController()
+    asked = mine
     problem.value = ''
-    const { inFrame, outFrame } = props.take
-    const marks = whole.value
-      ? {}
-      : { ...(inFrame === undefined ? {} : { inFrame }), ...(outFrame === undefined ? {} : { outFrame }) }
-    try {
-      plan.value = await api.plan(
-        props.take.clipId,
-        { recipe: props.recipe, deliverable: deliverable.value, ...marks },
-        asked.signal,
-      )
-    } catch (error) {
-      if (error instanceof Problem) {
-        problem.value = error.message
-        plan.value = undefined
+    const found: typeof plans.value = []
+    for (const { take, recipe, title } of props.targets.slice(0, PLANNED)) {
+      try {
+        const request = { recipe, deliverable: output.value, ...marksOf(take) }
+        found.push({ title, plan: await api.plan(take.clipId, request, mine.signal) })
+      } catch (error) {
+        if (mine.signal.aborted) {
+          return
+        }
+        found.push({ title, problem: error instanceof Problem ? error.message : String(error) })
       }
+    }
+    plans.value = found
+    void tryIt(mine.signal)
+  },
+)
+let namedFor: AbortController | undefined
+watch(
+  () => [open.value, output.value, whole.value, pattern.value, props.targets] as const,
+  async ([isOpen]) => {
+    const first = props.targets[0]
+    namedFor?.abort()
+    if (!isOpen || !first) {
+      return
+    }
+    namedFor = new AbortController()
+    const request = {
+      takeId: first.take.id,
+      deliverable: output.value,
+      wholeClip: whole.value,
+      pattern: pattern.value,
+    }
+    const said = await api.nameOf(request, namedFor.signal).catch((error: unknown) => error)
+    if (said instanceof Problem) {
+      example.value = said.message
+    } else if (said && typeof said === 'object' && 'fileName' in said) {
+      example.value = String(said.fileName)
     }
   },
 )
@@ -119,9 +207,16 @@ watch(
 async function send() {
   busy.value = true
   try {
-    await api.order({ takeId: props.take.id, deliverable: deliverable.value, wholeClip: whole.value })
+    const files = props.targets.length * outputs.value.length
+    await api.order({
+      takes: props.targets.map(({ take }) => ({ takeId: take.id, wholeClip: whole.value })),
+      deliverables: outputs.value,
+      pattern: pattern.value,
+      ...(later.value ? { notBefore: begins.value.toISOString() } : {}),
+      ...(one.value ? {} : { name: `${props.targets.length} clips` }),
+    })
     open.value = false
-    notices.say('Sent to Dispatch')
+    notices.say(files === 1 ? 'Sent to Dispatch' : `${files} files sent to Dispatch`)
     emit('sent')
   } catch (error) {
     problem.value = error instanceof Problem ? error.message : 'it could not be ordered; try again'
@@ -132,80 +227,103 @@ async function send() {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Dispatch">
+  <v-dialog v-model="open" aria-label="Dispatch" max-width="760">
     <v-card class="card">
-      <h2>Send out {{ clipTitle }}, take {{ take.name }}</h2>
+      <h2 v-if="one">Send out {{ one.title }}, take {{ one.take.name }}</h2>
+      <h2 v-else>Send out {{ targets.length }} clips</h2>
       <p class="span" data-test="dispatch-span">
-        Sends <b>{{ span }}</b>.
+        <template v-if="one">
+          Sends <b :class="{ treated: plan && !plan.wholeClip }">{{ plan ? spanOf(plan) : '' }}</b>.
+        </template>
+        <template v-else>
+          Sends
+          <b
+            >{{ length(totals.seconds) }} of {{ plans.length }} clips{{
+              targets.length > plans.length && plans.length > 0
+                ? `, and ${targets.length - plans.length} more`
+                : ''
+            }}</b
+          >, each by its own take.
+        </template>
         <v-btn v-if="marked" class="link treated" variant="plain" @click="whole = !whole">
           {{ whole ? 'Send only the marked span' : 'Send the whole clip' }}
         </v-btn>
       </p>
-      <div v-if="presets.length > 0" class="presets">
-        <span class="segments" role="group" aria-label="What it is for">
+      <div class="outputs">
+        <span v-if="outputs.length > 1" class="segments" role="group" aria-label="Files of each">
           <v-btn
-            v-for="one in presets"
-            :key="one.id"
+            v-for="(now, index) in outputs"
+            :key="index"
             class="bare"
             variant="plain"
-            :aria-pressed="isChosen(one)"
-            :title="one.purpose"
-            :data-test="`preset-${one.id}`"
-            @click="choose(one)"
+            :aria-pressed="index === active"
+            @click="active = index"
           >
-            {{ one.label }}
+            {{ outputWords(now, presets, codecs) }}
           </v-btn>
         </span>
-        <span class="purpose">{{ purpose }}</span>
+        <v-btn
+          class="link"
+          variant="plain"
+          title="Made of the same treatment, at once"
+          data-test="another"
+          @click="another"
+        >
+          Another file as well
+        </v-btn>
+        <v-btn v-if="outputs.length > 1" class="link" variant="plain" @click="without(active)">
+          Leave this one out
+        </v-btn>
       </div>
-      <v-select v-model="codec" :items="choices" label="Codec and container" />
-      <CodecControls
-        v-if="chosen"
-        :codec="chosen"
-        :settings="set[codec] ?? {}"
-        @change="(settings) => (set[codec] = settings)"
+      <OutputEditor
+        v-if="codecs.length > 0"
+        v-model="output"
+        :codecs="codecs"
+        :presets="presets"
+        :has-sound="hasSound(targets, feed.clips)"
+        :is-stretched="(plan?.steps.at(-1)?.speed ?? 1) !== 1"
+        @presets="readPresets"
       />
-      <v-checkbox
-        v-if="hasSound"
-        v-model="sound"
-        :label="soundWords"
-        density="compact"
-        hide-details
-        color="primary"
-      />
-      <dl v-if="plan" class="figure">
-        <dt>picture</dt>
-        <dd>
-          {{ plan.width }}×{{ plan.height }} · {{ plan.depth }} bit<template v-if="plan.sar !== '1'">
-            · pixels {{ plan.sar.replace('/', ':') }}</template
-          >
-        </dd>
-        <dt>file</dt>
-        <dd>about {{ bytes(plan.fileBytes) }}</dd>
-        <dt>time</dt>
-        <dd>
-          {{
-            plan.estimateSeconds === undefined
-              ? 'told once the first frames are done'
-              : `about ${wait(plan.estimateSeconds)}, by the last render here`
-          }}
-        </dd>
-        <dt>memory</dt>
-        <dd>{{ bytes(plan.memoryBytes) }}</dd>
-      </dl>
-      <p v-for="line in plan?.warnings" :key="line" class="treated">{{ line }}</p>
-      <p v-for="line in plan?.refusals" :key="line" class="fault" role="alert">{{ line }}</p>
+      <div class="names">
+        <v-text-field
+          v-model="pattern"
+          label="Name"
+          title="{clip} {take} {size} {lines} {rate} {codec} {depth} {date} {number}"
+          :hint="example"
+          persistent-hint
+        />
+        <v-checkbox
+          v-model="later"
+          label="Begin at"
+          density="compact"
+          hide-details
+          color="primary"
+          data-test="later"
+        />
+        <v-text-field v-model="at" class="time" type="time" aria-label="Begins at" :disabled="!later" />
+      </div>
+      <p v-if="plan && one" class="figure plan" data-test="plan">
+        {{ planLine(plan, label, trial?.fileBytes) }} ·
+        {{ isTrying ? 'trying a few frames…' : timeLine(trial?.seconds ?? plan.estimateSeconds, begins) }} ·
+        {{ bytes(plan.memoryBytes) }} of memory
+      </p>
+      <p v-else-if="plan" class="figure plan" data-test="plan">
+        roughly {{ bytes(totals.bytes) }} as {{ outputWords(output, presets, codecs) }} ·
+        {{ timeLine(totals.work, begins) }}
+      </p>
+      <p v-for="line in warned" :key="line" class="treated">{{ line }}</p>
+      <p v-for="line in refused" :key="line" class="fault" role="alert">{{ line }}</p>
       <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
       <div class="buttons">
         <v-btn @click="open = false">Not yet</v-btn>
         <v-btn
           color="primary"
           variant="flat"
-          :disabled="busy || !plan || plan.refusals.length > 0"
+          :disabled="busy || !plan || refused.length > 0"
           data-test="send"
           @click="send"
         >
-          Send out
+          {{ later ? 'Send out then' : 'Send out' }}
         </v-btn>
       </div>
     </v-card>
@@ -214,38 +332,33 @@ async function send() {
 
 <style scoped>
 .card {
-  padding: 20px 24px;
+  padding: 18px 24px;
   display: grid;
-  gap: 14px;
+  gap: 11px;
 }
 
-.span {
+.span,
+.plan {
   margin: 0;
 }
 
-.presets {
+.outputs {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 14px;
+  padding-bottom: 8px;
+  border-bottom: 1px solid var(--rule);
 }
 
-.purpose {
-  color: var(--quiet);
-}
-
-dl {
+.names {
   display: grid;
-  grid-template-columns: 70px 1fr;
-  gap: 3px 12px;
-  margin: 0;
+  grid-template-columns: 1fr auto 110px;
+  gap: 14px;
+  align-items: start;
 }
 
-dt {
-  color: var(--faint);
-}
-
-dd {
+.card > p {
   margin: 0;
 }
 

@@ -13,6 +13,7 @@ const render = (change: Partial<RenderView>): RenderView => ({
   takeName: 'B',
   fileName: 'Deck walk B.mp4',
   codec: 'H.264',
+  deliverable: { codec: 'h264', container: 'mp4' },
   wholeClip: true,
   spanSeconds: 8,
   clipSeconds: 8,
@@ -40,8 +41,20 @@ afterEach(() => vi.restoreAllMocks())
 describe('a render', () => {
   it('waits, with what an earlier start made of it', () => {
     expect(row({}).text()).toContain('waits its turn')
-    expect(row({ framesDone: 48 }).text()).toContain('waits; 48 frames are done already')
-    expect(acts({})).toEqual(['Cancel'])
+    expect(row({ framesDone: 48 }).text()).toContain('waits its turn; 48 frames are done already')
+    expect(acts({})).toEqual(['Rest', 'Cancel'])
+  })
+
+  it('rests and goes on, or begins when it was told to', async () => {
+    expect(row({ state: 'PAUSED', framesDone: 48 }).text()).toContain('rests; 48 frames are done already')
+    expect(acts({ state: 'PAUSED' })).toEqual(['Go on', 'Cancel'])
+    const at = new Date(Date.now() + 3_600_000)
+    const held = { notBefore: at.toISOString() }
+    expect(row(held).text()).toContain(`begins at ${String(at.getHours()).padStart(2, '0')}:`)
+    expect(acts(held)).toEqual(['Begin now', 'Cancel'])
+    const resume = vi.spyOn(api, 'resumeRender').mockResolvedValue({} as never)
+    await row({ state: 'PAUSED' }).find('.acts button').trigger('click')
+    expect(resume).toHaveBeenCalledWith('r')
   })
 
   it('tells where it is, how fast, and where the time goes', () => {
@@ -92,10 +105,10 @@ describe('a render', () => {
   it('asks before much that is done is left unfinished', async () => {
     const cancelled = vi.spyOn(api, 'cancelRender').mockResolvedValue(render({}))
     const little = row({ state: 'RUNNING', framesDone: 3 })
-    await little.find('.acts button').trigger('click')
+    await little.find('[data-test=cancel]').trigger('click')
     expect(cancelled).toHaveBeenCalledTimes(1)
     const much = row({ state: 'RUNNING', framesDone: 150 })
-    await much.find('.acts button').trigger('click')
+    await much.find('[data-test=cancel]').trigger('click')
     expect(cancelled).toHaveBeenCalledTimes(1)
     expect(much.find('[data-test=cancel-sure]').text()).toContain('150 frames')
     await much.find('[data-test=cancel-sure]').trigger('click')
@@ -108,7 +121,7 @@ describe('a render', () => {
     const one = row({})
     expect(one.text()).not.toContain('Earlier')
     await one.setProps({ hasBefore: true })
-    await one.find('.acts button').trigger('click')
+    await one.find('[data-test=earlier]').trigger('click')
     expect(earlier).toHaveBeenCalledWith('r')
     await one.find('.file').trigger('click')
     const field = one.find('.naming input')
@@ -120,7 +133,7 @@ describe('a render', () => {
 
   it('that cannot be cancelled says so at the foot of the page', async () => {
     vi.spyOn(api, 'cancelRender').mockRejectedValue(new Problem(404, 'this render is not here any more'))
-    await row({ state: 'RUNNING' }).find('.acts button').trigger('click')
+    await row({ state: 'RUNNING' }).find('[data-test=cancel]').trigger('click')
     await vi.waitFor(() => expect(useNotices().text).toContain('not here any more'))
   })
 })

@@ -16,7 +16,8 @@ const share = computed(() => props.render.framesDone / Math.max(1, props.render.
 const made = computed(() => {
   const result = props.render.result
   if (!result) {
-    return `${props.render.width}×${props.render.height} · ${props.render.codec}`
+    const container = String(props.render.deliverable.container ?? '').toUpperCase()
+    return `${props.render.width}×${props.render.height} · ${props.render.codec} in ${container}`
   }
   return [
     `${result.width}×${result.height}`,
@@ -29,7 +30,7 @@ const made = computed(() => {
 const running = computed(() => {
   const before = props.render.before
   if (before) {
-    return `${before.doing}, frame ${before.frames}`
+    return before.frames > 0 ? `${before.doing}, frame ${before.frames}` : before.doing
   }
   const live = props.render.live
   const parts = [`frame ${props.render.framesDone} of ${props.render.frames}`]
@@ -44,6 +45,17 @@ const shares = computed(() => {
   return live
     ? `decode ${percent(live.decode)} % treat ${percent(live.treat)} % encode ${percent(live.encode)} %`
     : ''
+})
+const waits = computed(() => {
+  const { notBefore, framesDone, state } = props.render
+  const done = framesDone > 0 ? `; ${framesDone} frames are done already` : ''
+  if (state === 'PAUSED') {
+    return `rests${done}`
+  }
+  const at = notBefore ? new Date(notBefore) : undefined
+  return at && at > new Date()
+    ? `begins at ${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}${done}`
+    : `waits its turn${done}`
 })
 const checks = computed(() => {
   const result = props.render.result
@@ -79,6 +91,22 @@ function rename(name: string | undefined) {
   }
 }
 
+const isHeld = computed(
+  () =>
+    props.render.state === 'WAITING' &&
+    props.render.notBefore !== undefined &&
+    new Date(props.render.notBefore) > new Date(),
+)
+
+async function shelve() {
+  try {
+    const clip = await api.shelveRender(props.render.id)
+    notices.say(`${clip.title} is on the shelf`)
+  } catch (error) {
+    notices.fail(error)
+  }
+}
+
 const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
 </script>
 
@@ -96,7 +124,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
           render.clipTitle
         }}</router-link>
         <span class="label">
-          take {{ render.takeName }},
+          <template v-if="render.batchName">{{ render.batchName }}, </template>take {{ render.takeName }},
           <span :class="{ treated: !render.wholeClip }">{{ spanLine(render) }}</span>
         </span>
       </div>
@@ -129,9 +157,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
       />
       <div class="figure quiet progress">{{ running }}<br />{{ shares }}</div>
     </div>
-    <div v-else-if="render.state === 'WAITING'" class="label">
-      {{ render.framesDone > 0 ? `waits; ${render.framesDone} frames are done already` : 'waits its turn' }}
-    </div>
+    <div v-else-if="render.state === 'WAITING' || render.state === 'PAUSED'" class="label">{{ waits }}</div>
     <div v-else-if="render.state === 'DONE'" class="label">
       {{ checks }}
       <div v-if="render.note">{{ render.note }}</div>
@@ -146,12 +172,30 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
       <template v-else-if="render.result">{{ bytes(render.result.bytes) }}</template>
     </div>
     <div class="acts">
-      <template v-if="render.state === 'RUNNING' || render.state === 'WAITING'">
+      <template v-if="render.state === 'RUNNING' || render.state === 'WAITING' || render.state === 'PAUSED'">
+        <v-btn
+          v-if="render.state === 'PAUSED' || isHeld"
+          class="link"
+          variant="plain"
+          @click="act(api.resumeRender(render.id))"
+        >
+          {{ isHeld ? 'Begin now' : 'Go on' }}
+        </v-btn>
+        <v-btn
+          v-else-if="!isAsked"
+          class="link"
+          variant="plain"
+          title="What is finished stays; others go on"
+          @click="act(api.pauseRender(render.id))"
+        >
+          Rest
+        </v-btn>
         <v-btn
           v-if="render.state === 'WAITING' && hasBefore"
           class="link"
           variant="plain"
           title="Before the one that waits before it"
+          data-test="earlier"
           @click="act(api.earlierRender(render.id))"
         >
           Earlier
@@ -162,11 +206,40 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
           </v-btn>
           <v-btn class="link" variant="plain" @click="isAsked = false">Go on</v-btn>
         </template>
-        <v-btn v-else class="link" variant="plain" @click="cancel">Cancel</v-btn>
+        <v-btn v-else class="link" variant="plain" data-test="cancel" @click="cancel">Cancel</v-btn>
       </template>
-      <a v-if="render.state === 'DONE'" class="link" :href="`/api/renders/${render.id}/file`" download
-        >Download</a
-      >
+      <template v-if="render.state === 'DONE'">
+        <a class="link" :href="`/api/renders/${render.id}/file`" download>Download</a>
+        <v-menu>
+          <template #activator="{ props: opens }">
+            <v-btn class="link" variant="plain" v-bind="opens">More</v-btn>
+          </template>
+          <v-list density="compact">
+            <v-list-item
+              title="Report"
+              subtitle="what was read back, and how it was made"
+              :href="`/api/renders/${render.id}/report.html`"
+              target="_blank"
+            />
+            <v-list-item
+              v-if="render.result?.sha256"
+              title="Checksum"
+              :subtitle="`SHA-256 ${render.result.sha256.slice(0, 16)}…`"
+              :href="`/api/renders/${render.id}/sha256`"
+            />
+            <v-list-item
+              title="Put it on the shelf"
+              subtitle="as a clip of its own, to be treated further"
+              @click="shelve"
+            />
+            <v-list-item
+              title="Make it again"
+              subtitle="the same recipe and file, by this version"
+              @click="act(api.renderAgain(render.id))"
+            />
+          </v-list>
+        </v-menu>
+      </template>
       <v-btn
         v-if="render.state === 'FAILED' || render.state === 'CANCELLED'"
         class="link"
@@ -176,7 +249,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
         Try again
       </v-btn>
       <v-btn
-        v-if="render.state !== 'RUNNING' && render.state !== 'WAITING'"
+        v-if="render.state !== 'RUNNING' && render.state !== 'WAITING' && render.state !== 'PAUSED'"
         class="link"
         variant="plain"
         @click="act(api.removeRender(render.id))"
@@ -190,7 +263,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 92px minmax(260px, 1fr) 340px 110px 124px;
+  grid-template-columns: 92px minmax(260px, 1fr) 330px 96px 190px;
   gap: 18px;
   padding: 10px 20px;
   align-items: center;

@@ -277,9 +277,7 @@ useBenchKeys(
     <DispatchDialog
       v-if="sending"
       v-model="isSending"
-      :take="sending"
-      :recipe="sending.recipe as unknown as Recipe"
-      :clip-title="clip.title"
+      :targets="[{ take: sending, recipe: sending.recipe as unknown as Recipe, title: clip.title }]"
     />
     <VaryDialog
       v-if="current"

@@ -148,6 +148,9 @@ final class Child implements AutoCloseable {
             var builder = new ProcessBuilder(command);
             builder.environment().keySet().removeIf(key -> !key.equals("PATH") && !key.equals("LD_LIBRARY_PATH"));
             builder.environment().put("LC_ALL", "C");
+            limits.writes()
+                    .filter(java.nio.file.Files::isDirectory)
+                    .ifPresent(folder -> builder.directory(folder.toFile()));
             // no coloured messages, no report files
             builder.environment().put("AV_LOG_FORCE_NOCOLOR", "1");
             Process process =

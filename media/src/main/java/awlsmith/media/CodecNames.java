@@ -20,7 +20,18 @@ public final class CodecNames {
             Map.entry("mp3", "MP3"),
             Map.entry("aac", "AAC"),
             Map.entry("pcm_s16le", "PCM"),
-            Map.entry("gif", "GIF"));
+            Map.entry("gif", "GIF"),
+            Map.entry("apng", "Animated PNG"),
+            Map.entry("png", "PNG"),
+            Map.entry("tiff", "TIFF"),
+            Map.entry("exr", "OpenEXR"),
+            Map.entry("av1", "AV1"),
+            Map.entry("vp9", "VP9"),
+            Map.entry("dnxhd", "DNxHD"),
+            Map.entry("jpeg2000", "JPEG 2000"),
+            Map.entry("opus", "Opus"),
+            Map.entry("flac", "FLAC"),
+            Map.entry("pcm_s24le", "PCM"));
 
     private CodecNames() {}
 

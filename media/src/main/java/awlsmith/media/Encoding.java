@@ -1,13 +1,10 @@
 package awlsmith.media;
 
-import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
-import awlsmith.core.plan.Codec;
-import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -30,8 +27,8 @@ public final class Encoding implements AutoCloseable {
         TOP_FIRST("tff", "tt"),
         BOTTOM_FIRST("bff", "bb");
 
-        private final String mode;
-        private final String order;
+        final String mode;
+        final String order;
 
         Fields(String mode, String order) {
             this.mode = mode;
@@ -77,18 +74,8 @@ public final class Encoding implements AutoCloseable {
         }
         arguments.addAll(List.of("-vf", tagFilter(format, fields.mode), "-fps_mode", "passthrough"));
         arguments.addAll(tags(format));
-        arguments.addAll(codec(file, format, deliverable, threads));
-        if (fields != Fields.NONE) {
-            arguments.addAll(List.of("-field_order", fields.order, "-top", fields == Fields.TOP_FIRST ? "1" : "0"));
-            if (deliverable.codec() == Codecs.PRORES) {
-                arguments.addAll(List.of("-flags:v", "+ildct"));
-            }
-            if (deliverable.codec() == Codecs.H264) {
-                arguments.addAll(List.of("-flags:v", "+ildct+ilme"));
-                // which comes first is written into the stream by this alone
-                arguments.addAll(List.of("-x264-params", fields.mode + "=1"));
-            }
-        }
+        arguments.addAll(CodecWords.of(file, format, deliverable, threads, CodecWords.Rate.QUALITY));
+        arguments.addAll(CodecWords.fields(format, deliverable.codec()));
         arguments.addAll(List.of("-map_metadata", "-1", Input.url(file)));
         child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file), line -> {});
         pipe = child.input();
@@ -127,72 +114,6 @@ public final class Encoding implements AutoCloseable {
             tags.add(ColourNames.of(format.siting()));
         }
         return tags;
-    }
-
-    private static List<String> codec(Path file, Format format, Deliverable deliverable, int threads) {
-        var words = new ArrayList<String>();
-        switch (deliverable.codec().id()) {
-            case "h264" ->
-                words.addAll(List.of(
-                        "-c:v",
-                        "libx264",
-                        "-preset",
-                        "medium",
-                        "-profile:v",
-                        format.depth() > 8 ? "high10" : "high",
-                        "-crf",
-                        deliverable.setting("quality")));
-            case "h265" -> {
-                words.addAll(List.of(
-                        "-c:v",
-                        "libx265",
-                        "-preset",
-                        "medium",
-                        "-profile:v",
-                        format.depth() > 10 ? "main12" : format.depth() > 8 ? "main10" : "main",
-                        "-crf",
-                        deliverable.setting("quality"),
-                        "-x265-params",
-                        // parts stand for themselves and are put together; threads are counted once, here
-                        "log-level=warning:open-gop=0:pools=" + threads));
-                words.addAll(tag(deliverable.codec(), file));
-            }
-            case "prores" -> {
-                words.addAll(List.of(
-                        "-c:v", "prores_ks", "-profile:v", proResProfile(format, deliverable), "-vendor", "apl0"));
-                words.addAll(format.alpha().isThere() ? List.of("-alpha_bits", "16") : List.of());
-            }
-            case "ffv1" ->
-                words.addAll(List.of("-c:v", "ffv1", "-level", "3", "-slices", slices(format), "-slicecrc", "1"));
-            default -> throw new IllegalStateException("FFmpeg's words for " + deliverable.codec() + " are not known");
-        }
-        words.addAll(List.of("-g", Integer.toString(deliverable.gop()), "-threads", Integer.toString(threads)));
-        return words;
-    }
-
-    /** What FFmpeg has to be told where such pictures are written or copied into a file: many players know H.265 in MP4 by this name alone. */
-    static List<String> tag(Codec codec, Path file) {
-        String name = file.toString();
-        boolean isMp4 = name.endsWith(".mp4") || name.endsWith(".mov");
-        return codec == Codecs.H265 && isMp4 ? List.of("-tag:v", "hvc1") : List.of();
-    }
-
-    /** FFmpeg's number of the chosen one, or of the usual one of such pictures. */
-    private static String proResProfile(Format format, Deliverable deliverable) {
-        return switch (deliverable.setting("profile")) {
-            case "proxy" -> "0";
-            case "lt" -> "1";
-            case "standard" -> "2";
-            case "hq" -> "3";
-            case "4444" -> "4";
-            case "4444xq" -> "5";
-            default -> format.chroma() == Chroma.S444 ? "4" : "3";
-        };
-    }
-
-    /** FFV1's slices let threads share a picture, but must not be too small. */
-    private static String slices(Format format) {
-        return Math.min(format.width(), format.height()) >= 256 ? "16" : "1";
     }
 
     /**

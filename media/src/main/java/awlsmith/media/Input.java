@@ -17,6 +17,7 @@ final class Input {
             "dv",
             "mxf",
             "gif",
+            "apng",
             "flv",
             "asf",
             "ogg",
@@ -29,7 +30,8 @@ final class Input {
             "png_pipe",
             "jpeg_pipe",
             "tiff_pipe",
-            "webp_pipe");
+            "webp_pipe",
+            "exr_pipe");
 
     private Input() {}
 

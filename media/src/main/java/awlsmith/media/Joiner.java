@@ -4,6 +4,8 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Codec;
+import awlsmith.core.plan.Container;
+import awlsmith.core.plan.Sound;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -19,7 +21,14 @@ public final class Joiner {
     /** What nearly every player reads in MP4, and in MOV beside it (common practice, no source). */
     private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "ac3", "eac3", "alac");
 
+    private static final Set<String> SOUND_IN_WEBM = Set.of("opus", "vorbis");
+
+    private static final Set<String> SOUND_IN_MXF = Set.of("pcm_s16le", "pcm_s24le");
+
     private static final String SAMPLES = "pcm_";
+
+    /** Samples a second that sound in MXF goes at (SMPTE ST 382; other rates are hardly read). */
+    private static final int MXF_RATE = 48_000;
 
     private static final Duration LIMIT = Duration.ofHours(2);
 
@@ -33,8 +42,9 @@ public final class Joiner {
      * @param start the source's clock where the pictures begin, seconds
      * @param seconds the pictures last
      * @param whole whether the whole clip goes out: then all of its sound does, also what begins before the pictures or lasts longer
-     * @param sound whether its sound goes along
+     * @param sound what becomes of its sound
      * @param speed seconds of the source to one of the pictures; sound and words keep to it
+     * @param rate frames a second, or empty when they come unevenly
      * @param timecode of the first picture going out
      * @param comment written into the file's description; empty for none
      */
@@ -43,13 +53,23 @@ public final class Joiner {
             Rational start,
             Rational seconds,
             boolean whole,
-            boolean sound,
+            Sound sound,
             Rational speed,
+            Optional<Rational> rate,
             Optional<String> timecode,
             String comment) {
         /** Of a span. */
         public Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
-            this(source, start, seconds, false, sound, Rational.ONE, timecode, "");
+            this(
+                    source,
+                    start,
+                    seconds,
+                    false,
+                    sound ? Sound.KEPT : Sound.NONE,
+                    Rational.ONE,
+                    Optional.empty(),
+                    timecode,
+                    "");
         }
 
         /** Whether sound is played at another pace, and so coded anew. */
@@ -63,7 +83,7 @@ public final class Joiner {
         }
 
         private List<MediaInfo.Sound> sounds() {
-            return sound ? source.sounds() : List.of();
+            return sound == Sound.NONE ? List.of() : source.sounds();
         }
 
         /** The source's clock at the file's beginning: sound that is taken as it is may begin before the pictures. */
@@ -109,9 +129,10 @@ public final class Joiner {
                     List.of("-copyts", "-itsoffset", decimal(along.start().minus(along.origin()))));
         }
         arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "concat", "-safe", "0", "-i", Input.url(list)));
-        boolean mp4 = out.toString().endsWith(".mp4") || out.toString().endsWith(".mov");
+        Container container = container(out);
+        boolean mp4 = container == Container.MP4 || container == Container.MOV;
         var notes = new ArrayList<String>();
-        List<MediaInfo.Subtitles> subtitles = subtitles(along, mp4, notes);
+        List<MediaInfo.Subtitles> subtitles = subtitles(along, container, notes);
         int inputs = 1;
         if (!along.sounds().isEmpty()) {
             inputs++;
@@ -153,34 +174,49 @@ public final class Joiner {
             arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
-        arguments.addAll(Encoding.tag(codec, out));
+        arguments.addAll(CodecWords.tag(codec, out));
+        if (container == Container.MXF) {
+            // its clock is the pictures', not that of the parts
+            along.rate().ifPresent(rate -> arguments.addAll(List.of("-r", rate.toString())));
+        }
         arguments.addAll(Encoding.tags(format));
         arguments.addAll(
                 List.of("-field_order", Encoding.Fields.of(format.scan()).order()));
         if (!along.sounds().isEmpty()) {
             if (along.isPaced()) {
                 arguments.addAll(List.of("-filter:a", Pace.filter(along.speed())));
-                arguments.addAll(mp4 ? List.of("-c:a", "aac", "-b:a", "256k") : List.of("-c:a", "flac"));
-                notes.add("the sound was coded anew as " + (mp4 ? "AAC" : "FLAC") + ", at the pictures' pace");
-            } else {
-                arguments.addAll(List.of("-c:a", "copy"));
-            }
-            if (!along.whole() && !along.isPaced()) {
+                notes.add(
+                        "the sound was coded anew as " + anew(along, container).label() + ", at the pictures' pace");
+            } else if (container == Container.MXF) {
+                // its tracks all last as long: silence stands where the sound has ended, or not yet begun
+                arguments.addAll(List.of(
+                        "-filter:a",
+                        "aresample=" + MXF_RATE + ":async=1:min_hard_comp=0.02:first_pts=0,apad=whole_dur="
+                                + decimal(along.seconds())));
+            } else if (!along.whole()) {
                 arguments.addAll(List.of("-copypriorss", "0"));
             }
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
                 arguments.addAll(List.of("-map", "1:" + track.index()));
-                if (!along.isPaced() && !isRead(track.codec(), out)) {
-                    arguments.addAll(List.of("-c:a:" + slot, "aac", "-b:a:" + slot, "256k"));
-                    notes.add(unread(track) + " and was coded as AAC");
+                boolean copied = along.sound() == Sound.KEPT && !along.isPaced() && isRead(track, container);
+                if (container == Container.MXF) {
+                    boolean plain = copied && track.codec().equals("pcm_s16le");
+                    arguments.addAll(List.of("-c:a:" + slot, plain ? "pcm_s16le" : "pcm_s24le"));
+                } else {
+                    arguments.addAll(words(copied ? Sound.KEPT : anew(along, container), slot));
+                }
+                if (along.sound() == Sound.KEPT && !along.isPaced() && !copied) {
+                    notes.add(unread(track) + " and was coded as "
+                            + container.usualSound().label());
                 }
                 slot++;
             }
         }
         int slot = 0;
         for (MediaInfo.Subtitles track : subtitles) {
-            arguments.addAll(List.of("-map", wordsFrom + slot + ":s", "-c:s:" + slot, mp4 ? "mov_text" : "copy"));
+            String form = mp4 ? "mov_text" : container == Container.WEBM ? "webvtt" : "copy";
+            arguments.addAll(List.of("-map", wordsFrom + slot + ":s", "-c:s:" + slot, form));
             if (!track.language().isEmpty()) {
                 arguments.addAll(List.of("-metadata:s:s:" + slot, "language=" + track.language()));
             }
@@ -207,27 +243,77 @@ public final class Joiner {
         return notes.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", notes));
     }
 
+    /** What sound is coded as that does not go along as it is. */
+    private static Sound anew(Along along, Container container) {
+        return along.sound() == Sound.KEPT ? container.usualSound() : along.sound();
+    }
+
+    private static List<String> words(Sound sound, int slot) {
+        String codec = "-c:a:" + slot;
+        String rate = "-b:a:" + slot;
+        return switch (sound) {
+            case KEPT, NONE -> List.of(codec, "copy");
+            case AAC -> List.of(codec, "aac", rate, "256k");
+            case OPUS -> List.of(codec, "libopus", rate, "160k");
+            case FLAC -> List.of(codec, "flac");
+            case PCM -> List.of(codec, "pcm_s24le");
+        };
+    }
+
+    /**
+     * Bits a second that sound will take, roughly: what is not known counts nothing.
+     *
+     * @param out file to write; its ending names the container
+     */
+    public static double soundBits(Along along, Path out) {
+        Container container = container(out);
+        return along.sounds().stream()
+                .mapToDouble(track -> {
+                    boolean copied = along.sound() == Sound.KEPT && !along.isPaced() && isRead(track, container);
+                    return switch (copied ? Sound.KEPT : anew(along, container)) {
+                        case KEPT -> track.bitRate();
+                        case AAC -> 256e3;
+                        case OPUS -> 160e3;
+                        case FLAC, PCM -> 24.0 * track.rate() * track.channels();
+                        case NONE -> 0;
+                    };
+                })
+                .sum();
+    }
+
     /**
      * Sound that will not go along as it is, told beforehand.
      *
      * @param out file to write; its ending names the container
      */
     public static List<String> recoded(MediaInfo source, Path out) {
+        Container container = container(out);
         return source.sounds().stream()
-                .filter(track -> !isRead(track.codec(), out))
-                .map(track -> unread(track) + " and will be coded as AAC")
+                .filter(track -> !isRead(track, container))
+                .map(track -> unread(track) + " and will be coded as "
+                        + container.usualSound().label())
                 .distinct()
                 .toList();
+    }
+
+    private static Container container(Path out) {
+        String name = out.toString().toLowerCase(Locale.ROOT);
+        return Container.byEnding(name.substring(name.lastIndexOf('.') + 1)).orElse(Container.MKV);
     }
 
     private static String unread(MediaInfo.Sound track) {
         return "the sound (" + track.codec() + ") is not read by all players in this container";
     }
 
-    private static boolean isRead(String codec, Path out) {
-        String name = out.toString();
-        boolean mov = name.endsWith(".mov");
-        return !mov && !name.endsWith(".mp4") || SOUND_IN_MP4.contains(codec) || mov && codec.startsWith(SAMPLES);
+    private static boolean isRead(MediaInfo.Sound track, Container container) {
+        String codec = track.codec();
+        return switch (container) {
+            case MP4 -> SOUND_IN_MP4.contains(codec);
+            case MOV -> SOUND_IN_MP4.contains(codec) || codec.startsWith(SAMPLES);
+            case WEBM -> SOUND_IN_WEBM.contains(codec);
+            case MXF -> SOUND_IN_MXF.contains(codec) && track.rate() == MXF_RATE;
+            default -> true;
+        };
     }
 
     private static long size(List<Segment> segments) {
@@ -237,14 +323,16 @@ public final class Joiner {
     }
 
     /** Those that the container can hold. */
-    private static List<MediaInfo.Subtitles> subtitles(Along along, boolean mp4, List<String> notes) {
+    private static List<MediaInfo.Subtitles> subtitles(Along along, Container container, List<String> notes) {
         var held = new ArrayList<MediaInfo.Subtitles>();
         for (MediaInfo.Subtitles track : along.source().extras().subtitles()) {
-            if (track.text() || !mp4) {
+            if (container == Container.MXF) {
+                notes.add("MXF holds no subtitles; they were left out");
+            } else if (track.text() || container == Container.MKV) {
                 held.add(track);
             } else {
-                notes.add("the subtitles (" + track.codec()
-                        + ") are pictures, which MP4 does not hold; they were left out");
+                notes.add("the subtitles (" + track.codec() + ") are pictures, which " + container.label()
+                        + " does not hold; they were left out");
             }
         }
         return held;
@@ -314,7 +402,7 @@ public final class Joiner {
         }
     }
 
-    private static String listing(List<Segment> segments) {
+    static String listing(List<Segment> segments) {
         var list = new StringBuilder("ffconcat version 1.0\n");
         for (Segment segment : segments) {
             String path = segment.file().toAbsolutePath().toString().replace("'", "'\\''");

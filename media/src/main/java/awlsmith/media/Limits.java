@@ -11,7 +11,7 @@ import java.util.Optional;
  * @param silence longest it may leave waiting who reads its output or writes its input; empty where it answers at its end
  * @param cpuSeconds of processor time, all threads together
  * @param fileBytes of the largest file it may write; 0 none
- * @param writes the file it writes
+ * @param writes the file it writes, or the folder that it writes into and works in
  */
 record Limits(
         Optional<Duration> wall, Optional<Duration> silence, long cpuSeconds, long fileBytes, Optional<Path> writes) {
@@ -34,6 +34,11 @@ record Limits(
     /** Of pictures that come through a pipe, as many as may come; one of them never takes minutes. */
     static Limits encoding(Path out) {
         return new Limits(Optional.empty(), Optional.of(SILENT), Long.MAX_VALUE, LARGEST_FILE, Optional.of(out));
+    }
+
+    /** Of pictures that lie there, as long as it may take; into a folder of its own. */
+    static Limits coding(Path folder) {
+        return new Limits(Optional.empty(), Optional.of(SILENT), Long.MAX_VALUE, LARGEST_FILE, Optional.of(folder));
     }
 
     /** Packets are copied, sound is coded. */

@@ -10,7 +10,8 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * What stands before a command so that its process dies with this program, and, where this program runs as root, so that it
- * does not: it becomes nobody, who may read every file (footage lies anywhere) and write only the one it was started for.
+ * does not: it becomes nobody, who may read every file (footage lies anywhere) and write only the one, or into the one folder, that it was
+ * started for.
  */
 public final class Rights {
     private static final String NOBODY = "nobody";
@@ -49,13 +50,14 @@ public final class Rights {
                 .toList();
     }
 
-    /** The one file it may write is made and handed to it. */
+    /** The one file it may write is made and handed to it; or the one folder. */
     private static void give(Path file) {
         try {
             if (!Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
                 Files.createFile(file);
             }
-            if (Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
+            if (Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)
+                    || Files.isDirectory(file, LinkOption.NOFOLLOW_LINKS)) {
                 Files.setOwner(
                         file,
                         file.getFileSystem().getUserPrincipalLookupService().lookupPrincipalByName(NOBODY));

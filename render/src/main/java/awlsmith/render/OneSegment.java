@@ -49,7 +49,7 @@ public final class OneSegment {
                     order.treatment(clip),
                     order.range(),
                     order.deliverable(),
-                    folder.resolve("none.mkv"),
+                    folder.resolve("none." + order.deliverable().container().ending()),
                     folder,
                     order.segmentFrames(),
                     false);

@@ -1,7 +1,6 @@
 package awlsmith.render;
 
 import awlsmith.core.colour.LayoutStages;
-import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
@@ -10,13 +9,20 @@ import awlsmith.core.picture.TimeCode;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.Container;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.media.FinalEncoding;
 import awlsmith.media.Joiner;
+import awlsmith.media.MediaException;
+import awlsmith.media.PictureFiles;
 import awlsmith.media.ReadBack;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /** One of the files that a treatment goes into: what is its own behind the frames that all of them share. */
@@ -72,25 +78,132 @@ final class Output {
         }
     }
 
+    /** More goes at a size than this have never come nearer to it. */
+    private static final int MOST_GOES = 4;
+
+    /** Less of the size wanted than this is given away. */
+    private static final double WASTED = 0.88;
+
     /**
-     * Puts the segments into one file, reads it back and judges it.
+     * Makes one file of the segments, reads it back and judges it.
      *
      * @param frames in all segments
      */
-    Renderer.Result join(long frames, Cancel cancel) throws IOException {
+    Renderer.Result join(long frames, Machine machine, RenderWatch watch, Cancel cancel) throws IOException {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
+        Path folder = request.scratch().resolve("coding");
         try {
-            Format file = request.fileFormat();
-            Joiner.Along along = along(frames);
-            var note = Joiner.join(
-                    segments.list(frames), file, request.deliverable().codec(), along, part, request.scratch(), cancel);
-            var facts = ReadBack.of(part, cancel);
-            new Verdict(request, file, along, frames).demand(facts, cancel);
+            watch.ending("putting the file together", 0);
+            var along = along(frames);
+            var made = request.deliverable().isCodedInParts()
+                    ? joined(segments.list(frames), along, part, cancel)
+                    : coded(frames, along, part, folder, machine, watch, cancel);
+            new Verdict(request, request.fileFormat(), along, frames).demand(made.facts(), cancel);
             Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-            return new Renderer.Result(facts.at(out), note, List.of());
+            return new Renderer.Result(made.facts().at(out), made.note(), List.of());
         } finally {
             Files.deleteIfExists(part);
+            empty(folder);
+        }
+    }
+
+    /** @param note what was changed or left out, in words */
+    private record Made(ReadBack.Facts facts, Optional<String> note) {}
+
+    /** Out of parts that are coded as the file is. */
+    private Made joined(List<Joiner.Segment> parts, Joiner.Along along, Path part, Cancel cancel) {
+        var note = Joiner.join(
+                parts, request.fileFormat(), request.deliverable().codec(), along, part, request.scratch(), cancel);
+        return new Made(ReadBack.of(part, cancel), note);
+    }
+
+    /** Out of parts without loss, coded now. */
+    private Made coded(
+            long frames, Joiner.Along along, Path part, Path folder, Machine machine, RenderWatch watch, Cancel cancel)
+            throws IOException {
+        Deliverable deliverable = request.deliverable();
+        var coding = new FinalEncoding(
+                segments.list(frames),
+                request.fileFormat(),
+                request.outputRate(),
+                deliverable,
+                folder,
+                machine.threads());
+        empty(folder);
+        switch (deliverable.container()) {
+            case ZIP -> {
+                coding.look(0, watch::ending, cancel);
+                List<Path> pictures = coding.pictures(watch::ending, cancel);
+                var facts = PictureFiles.readBack(pictures, request.outputRate().orElse(Rational.of(25)), cancel);
+                PictureFiles.pack(pictures, pictureName(), Long.parseLong(deliverable.setting("first")), part, cancel);
+                return new Made(facts, Optional.empty());
+            }
+            case GIF, APNG -> {
+                coding.look(0, watch::ending, cancel);
+                Files.move(coding.write(0, watch::ending, cancel), part, StandardCopyOption.REPLACE_EXISTING);
+                return new Made(ReadBack.of(part, cancel), Optional.empty());
+            }
+            default -> {
+                return sized(coding, along, part, watch, cancel);
+            }
+        }
+    }
+
+    /** At the bit rate that was told; or at that which makes a file of the size that was told, found by going at it again. */
+    private Made sized(FinalEncoding coding, Joiner.Along along, Path part, RenderWatch watch, Cancel cancel) {
+        Deliverable deliverable = request.deliverable();
+        double seconds = along.seconds().toDouble();
+        boolean bySize = deliverable.setting("by").equals("size");
+        double most = bySize ? Double.parseDouble(deliverable.setting("size")) * 1e6 : Double.MAX_VALUE;
+        double sound = Joiner.soundBits(along, part) / 8 * seconds;
+        if (sound >= most) {
+            throw tooSmall(most, sound);
+        }
+        long bits = request.bitsAtEnd(seconds);
+        coding.look(bits, watch::ending, cancel);
+        for (int go = 1; ; go++) {
+            Path pictures = coding.write(bits, watch::ending, cancel);
+            Made made = joined(List.of(new Joiner.Segment(pictures, along.seconds())), along, part, cancel);
+            double bytes = made.facts().info().bytes();
+            double without = bytes - pictures.toFile().length();
+            double share =
+                    (RenderRequest.AIM * most - without) / pictures.toFile().length();
+            // pictures that need no more bits do not take them: once is enough to find out
+            boolean isWasted = bySize && go == 1 && bytes < WASTED * most;
+            if (bytes <= most && !isWasted) {
+                return made;
+            }
+            if (go == MOST_GOES || without >= most) {
+                throw tooSmall(most, without);
+            }
+            bits = Math.max(
+                    RenderRequest.LEAST_BITS, (long) (bits * (isWasted ? Math.min(4, share) : Math.min(0.97, share))));
+        }
+    }
+
+    private static MediaException tooSmall(double most, double along) {
+        return new MediaException(String.format(
+                Locale.ROOT,
+                "the file cannot be made as small as %.2f MB: sound and all else that goes along take %.2f MB of it."
+                        + " Choose a larger size, other sound, or a smaller picture",
+                most / 1e6,
+                along / 1e6));
+    }
+
+    private String pictureName() {
+        String name = request.out().getFileName().toString();
+        return name.substring(0, name.lastIndexOf('.'));
+    }
+
+    private static void empty(Path folder) throws IOException {
+        if (!Files.exists(folder)) {
+            return;
+        }
+        try (var files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(file);
+            }
         }
     }
 
@@ -106,9 +219,11 @@ final class Output {
                 clip.info(),
                 start,
                 seconds,
-                request.isWhole(),
+                // in MXF all tracks begin and end with the pictures
+                request.isWhole() && request.deliverable().container() != Container.MXF,
                 request.deliverable().sound(),
                 request.treatment().chain().speed(),
+                request.outputRate(),
                 timecode(),
                 request.comment());
     }

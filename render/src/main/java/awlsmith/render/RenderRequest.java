@@ -11,6 +11,7 @@ import awlsmith.core.pipeline.Timing;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
@@ -18,7 +19,10 @@ import awlsmith.media.Clip;
 import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * One file to make.
@@ -39,6 +43,12 @@ public record RenderRequest(
         Path scratch,
         int segmentFrames,
         boolean damaged) {
+    /** Of the size wanted: what containers need, and what encoders miss it by. */
+    static final double AIM = 0.985;
+
+    /** A second; encoders refuse less. */
+    static final long LEAST_BITS = 20_000;
+
     /** With nets in the form that is quickest here; of a clip whose damage is known. */
     public RenderRequest(
             Clip clip,
@@ -53,13 +63,17 @@ public record RenderRequest(
 
     public RenderRequest {
         Container container = Container.byEnding(ending(out))
-                .orElseThrow(() -> new MediaException("the file's ending must be .mp4, .mov or .mkv; '"
-                        + out.getFileName() + "' says nothing about its container"));
+                .orElseThrow(() -> new MediaException("'" + out.getFileName()
+                        + "' says nothing about its container; the file's ending must be one of "
+                        + Arrays.stream(Container.values())
+                                .map(one -> "." + one.ending())
+                                .collect(Collectors.joining(", "))));
         var holding = deliverable.codec().containers();
         if (!holding.contains(container)) {
             throw new MediaException(deliverable.codec().label() + " cannot stand in ." + ending(out)
                     + "; choose a name that ends in ." + holding.getFirst().ending());
         }
+        deliverable = deliverable.in(container);
         if (segmentFrames < 1) {
             throw new IllegalArgumentException("segmentFrames is " + segmentFrames + ", must be at least 1");
         }
@@ -68,6 +82,11 @@ public record RenderRequest(
     /** The same in segments of so many frames. */
     public RenderRequest withSegments(int frames) {
         return new RenderRequest(clip, treatment, range, deliverable, out, scratch, frames, damaged);
+    }
+
+    /** The same with its parts in another folder. */
+    public RenderRequest in(Path folder) {
+        return new RenderRequest(clip, treatment, range, deliverable, out, folder, segmentFrames, damaged);
     }
 
     static String ending(Path file) {
@@ -131,8 +150,42 @@ public record RenderRequest(
         Rational rate = outputRate().orElseGet(() -> mean(going).orElse(video.rate()));
         RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
         // at another pace it is coded anew in any case
-        boolean asItIs = deliverable.sound() && chain.speed().equals(Rational.ONE);
+        boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
+    }
+
+    /** Bits a second that sound will take in its file, by what the source says of its own. */
+    double soundBits() {
+        var along = new Joiner.Along(
+                clip.info(),
+                Rational.ZERO,
+                Rational.ONE,
+                false,
+                deliverable.sound(),
+                treatment.chain().speed(),
+                outputRate(),
+                Optional.empty(),
+                "");
+        return Joiner.soundBits(along, out);
+    }
+
+    /** Bits a second of pictures that are coded at the end to a rate or a size; 0 where quality decides. @param seconds it lasts */
+    long bitsAtEnd(double seconds) {
+        boolean hasRule = deliverable.codec().params().stream()
+                .anyMatch(param -> param.key().equals("by"));
+        return switch (hasRule ? deliverable.setting("by") : "") {
+            case "bitrate" -> Math.round(Double.parseDouble(deliverable.setting("bitrate")) * 1e6);
+            case "size" -> {
+                double bytes = AIM * Double.parseDouble(deliverable.setting("size")) * 1e6 - soundBits() / 8 * seconds;
+                yield Math.max(LEAST_BITS, Math.round(8 * bytes / Math.max(0.001, seconds)));
+            }
+            default -> 0;
+        };
+    }
+
+    /** What its parts are: the file's own, or without loss where it is coded from all of them at the end. */
+    Deliverable parts() {
+        return deliverable.isCodedInParts() ? deliverable.with(Sound.NONE) : Deliverable.of("ffv1", Map.of(), false);
     }
 
     /** Bytes that its file needs beside the treated frames, roughly: its layout's planes and the raw pictures that wait. */
@@ -155,7 +208,7 @@ public record RenderRequest(
         String steps = treatment.recipe().steps().stream()
                 .filter(Step::on)
                 .map(step -> step.kind() + " " + step.settings().given())
-                .collect(java.util.stream.Collectors.joining("; "));
+                .collect(Collectors.joining("; "));
         boolean nets = treatment.chain().stages().stream()
                 .anyMatch(stage ->
                         stage.inner() instanceof ModelStage with && with.model().isPresent());

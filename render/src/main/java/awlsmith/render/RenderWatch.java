@@ -17,6 +17,13 @@ public interface RenderWatch {
     default void segment(int number, long frames) {}
 
     /**
+     * All frames are treated, and are coded or put together now.
+     *
+     * @param doing in a few words; @param frames of all of them that are done in this go, 0 where nobody counts
+     */
+    default void ending(String doing, long frames) {}
+
+    /**
      * Seconds each part of the work has been busy since this run began.
      *
      * @param decode waiting for and unpacking source frames

@@ -98,7 +98,7 @@ public final class Renderer {
             long frames = treat(outputs);
             var results = new ArrayList<Result>();
             for (Output output : outputs) {
-                results.add(output.join(frames, cancel));
+                results.add(output.join(frames, machine, watch, cancel));
             }
             Result first = results.getFirst();
             return new Result(first.facts(), first.soundNote(), List.copyOf(results.subList(1, results.size())));

@@ -150,7 +150,7 @@ final class SegmentFolder {
 
     /** Pieces carry exact times: in MP4, where the codec may stand in it, else where clocks are as fine as wanted. */
     private String ending() {
-        return request.deliverable().codec().containers().contains(Container.MP4) ? "mp4" : "nut";
+        return request.parts().codec().containers().contains(Container.MP4) ? "mp4" : "nut";
     }
 
     List<Joiner.Segment> list(long frames) {
@@ -180,7 +180,9 @@ final class SegmentFolder {
         String all = Engine.PIXELS + "|" + source.bytes() + "|"
                 + request.clip().index().map(FrameIndex::fingerprint).orElse(0L) + "|"
                 + request.clip().format() + "|"
-                + request.treatment().recipe().toTree() + "|" + request.range() + "|" + request.deliverable() + "|"
+                + request.treatment().recipe().toTree() + "|" + request.range() + "|"
+                + request.parts().codec().id()
+                + request.parts().settings().given() + request.fileFormat() + "|"
                 + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint();
         return Sha256.hex(all);
     }

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 
@@ -34,25 +35,42 @@ public final class SegmentSize {
      * @return the number that was kept, or is kept now
      */
     public static int of(RenderRequest request, Machine machine, Cancel cancel) {
-        Path kept = request.scratch().resolve("frames-a-segment");
+        return of(List.of(request), machine, cancel).getFirst().segmentFrames();
+    }
+
+    /** The same of several files of one treatment: whichever of them kept a number, it is that of all. */
+    public static List<RenderRequest> of(List<RenderRequest> requests, Machine machine, Cancel cancel) {
         try {
-            OptionalInt before = read(kept);
-            if (before.isPresent()) {
-                return before.getAsInt();
+            OptionalInt before = OptionalInt.empty();
+            for (RenderRequest one : requests) {
+                before = before.isPresent() ? before : read(kept(one));
             }
-            int frames = fitting(
-                    seconds(request, machine, cancel), request.deliverable().gop());
-            Files.createDirectories(request.scratch());
-            Path part = kept.resolveSibling("frames-a-segment.part");
-            Files.writeString(part, Integer.toString(frames));
-            Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-            return frames;
+            RenderRequest first = requests.getFirst();
+            int frames = before.isPresent()
+                    ? before.getAsInt()
+                    : fitting(
+                            seconds(first, machine, cancel), first.deliverable().gop());
+            for (RenderRequest one : requests) {
+                keep(kept(one), frames);
+            }
+            return requests.stream().map(one -> one.withSegments(frames)).toList();
         } catch (IOException e) {
             throw new MediaException(
                     "the render's folder cannot be read or written: " + e.getMessage()
                             + "; free some space, then start again",
                     e);
         }
+    }
+
+    private static Path kept(RenderRequest request) {
+        return request.scratch().resolve("frames-a-segment");
+    }
+
+    private static void keep(Path kept, int frames) throws IOException {
+        Files.createDirectories(kept.getParent());
+        Path part = kept.resolveSibling("frames-a-segment.part");
+        Files.writeString(part, Integer.toString(frames));
+        Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
 
     /** Empty where none was kept, or what was kept is no number any more. */

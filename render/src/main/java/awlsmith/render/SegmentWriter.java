@@ -149,7 +149,7 @@ final class SegmentWriter implements AutoCloseable {
                     segments.partFile(number),
                     layout.format(),
                     request.outputRate(),
-                    request.deliverable(),
+                    request.parts(),
                     machine.threads());
             segmentStart = picture.time();
             inSegment = 0;

@@ -4,6 +4,9 @@ import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Codec;
+import awlsmith.core.plan.Container;
+import awlsmith.core.plan.Sound;
 import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
@@ -56,10 +59,15 @@ final class Verdict {
     }
 
     private void picture(Format got, List<String> wrong) {
+        Codec codec = request.deliverable().codec();
+        Format read = codec.readAs(asked);
         same("size", got.width() + "x" + got.height(), asked.width() + "x" + asked.height(), wrong);
-        same("depth", got.depth(), request.deliverable().codec().readDepth(asked), wrong);
-        same("transparency", got.alpha().isThere(), asked.alpha().isThere(), wrong);
+        same("depth", got.depth(), read.depth(), wrong);
+        same("transparency", got.alpha().isThere(), read.alpha().isThere(), wrong);
         same("layout", got.chroma(), asked.chroma(), wrong);
+        if (!codec.tellsColour()) {
+            return;
+        }
         same("sample aspect", got.sar(), asked.sar(), wrong);
         same("scan", got.scan(), asked.scan(), wrong);
         if (asked.chroma().isSubsampled() && !got.siting().isSame(asked.siting(), asked.chroma())) {
@@ -70,6 +78,11 @@ final class Verdict {
             return;
         }
         ColourTags tags = got.colour();
+        var container = request.deliverable().container();
+        if (container == Container.MXF && tags.isSameMeaning(asked.colour())) {
+            // it has one label for what other files know by several names (SMPTE RP 224)
+            return;
+        }
         same("matrix", tags.matrix(), asked.colour().matrix(), wrong);
         same("range", tags.rangeFor(got.chroma()), asked.colour().rangeFor(asked.chroma()), wrong);
         same("transfer", tags.transfer(), asked.colour().transfer(), wrong);
@@ -85,11 +98,13 @@ final class Verdict {
     private void times(ReadBack.Facts facts, List<String> wrong) {
         long first = request.outputRange().from();
         double length = request.lasting(first, frames - 1).toDouble();
-        close("length", facts.length().toDouble(), length, TIME_SLACK, wrong);
+        double slack = Math.max(TIME_SLACK, 2 * request.deliverable().codec().tick());
+        close("length", facts.length().toDouble(), length, slack, wrong);
     }
 
     private void sounds(ReadBack.Facts facts, List<String> wrong, Cancel cancel) {
-        List<MediaInfo.Sound> wanted = along.sound() ? along.source().sounds() : List.of();
+        List<MediaInfo.Sound> wanted =
+                along.sound() == Sound.NONE ? List.of() : along.source().sounds();
         // a span may lie where a track has nothing
         if (facts.sounds().size() > wanted.size()
                 || along.whole() && facts.sounds().size() < wanted.size()) {
@@ -107,6 +122,10 @@ final class Verdict {
                 // silence stands before sound that begins later than the pictures
                 Rational late = wanted.get(n).start().minus(along.start());
                 source += late.isPositive() ? late.dividedBy(along.speed()).toDouble() : 0;
+            }
+            if (request.deliverable().container() == Container.MXF) {
+                // silence is put where there was none
+                source = along.seconds().toDouble();
             }
             close("sound", facts.sounds().get(n).toDouble(), source, SOUND_SLACK, wrong);
             if (along.whole() && !along.isPaced()) {

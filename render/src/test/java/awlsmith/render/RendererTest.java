@@ -269,7 +269,7 @@ class RendererTest {
         assertThatThrownBy(() -> request("x.mp4", clip, DOUBLE, new FrameRange(0, 5), FFV1, 96))
                 .hasMessageContaining("FFV1 cannot stand in .mp4");
         assertThatThrownBy(() -> request("x.txt", clip, DOUBLE, new FrameRange(0, 5), H264, 96))
-                .hasMessageContaining("must be .mp4, .mov or .mkv");
+                .hasMessageContaining("must be one of .mp4, .mov, .mkv");
     }
 
     @Test

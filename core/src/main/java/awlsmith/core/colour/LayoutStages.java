@@ -3,6 +3,7 @@ package awlsmith.core.colour;
 import awlsmith.core.alpha.AlphaStage;
 import awlsmith.core.alpha.WithAlpha;
 import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.Plane;
@@ -23,7 +24,7 @@ public final class LayoutStages {
     private LayoutStages() {}
 
     /**
-     * Stages from one layout to another, sides made even by one repeated pixel if asked; empty when there is nothing to do. Colour tags of the target
+     * Stages from one layout to another, also from luma and chroma to red, green and blue or to another matrix; sides made even by one repeated pixel if asked; empty when there is nothing to do. Colour tags of the target
      * decide the matrix when RGB becomes luma and chroma. Transparency that the target does not hold is laid over black.
      */
     public static List<Stage> between(Format from, Format to) {
@@ -36,7 +37,18 @@ public final class LayoutStages {
     private static List<Stage> opaque(Format from, Format to) {
         var stages = new ArrayList<Stage>();
         Format now = from;
-        if (from.chroma() == Chroma.RGB && to.chroma() != Chroma.RGB) {
+        boolean toRgb = to.chroma() == Chroma.RGB && from.chroma() != Chroma.RGB;
+        if (toRgb || isOfAnotherMatrix(from, to)) {
+            stages.addAll(SpaceStages.toRgb(from));
+            now = stages.isEmpty() ? from : stages.getLast().output();
+        }
+        if (toRgb) {
+            if (from.chroma() == Chroma.GREY) {
+                stages.add(new GreyToRgb(from.withChroma(Chroma.RGB).withColour(to.colour())));
+            }
+            return stages;
+        }
+        if (now.chroma() == Chroma.RGB && to.chroma() != Chroma.RGB) {
             var full = new Format(
                     from.width(),
                     from.height(),
@@ -66,6 +78,41 @@ public final class LayoutStages {
             stages.add(new EdgeRepeat(stages.isEmpty() ? from : stages.getLast().output(), to));
         }
         return stages;
+    }
+
+    /** Whether luma and chroma are weighed otherwise, and both say how. */
+    private static boolean isOfAnotherMatrix(Format from, Format to) {
+        return isLumaChroma(from)
+                && isLumaChroma(to)
+                && from.colour().matrix() != to.colour().matrix();
+    }
+
+    private static boolean isLumaChroma(Format format) {
+        return format.chroma() != Chroma.RGB
+                && format.chroma() != Chroma.GREY
+                && format.colour().matrix() != ColourTags.Matrix.UNSPECIFIED
+                && format.colour().matrix() != ColourTags.Matrix.RGB;
+    }
+
+    /** Three planes of what one had. */
+    private record GreyToRgb(Format output) implements Stage {
+        @Override
+        public Region needs(Region wanted) {
+            return wanted;
+        }
+
+        @Override
+        public Frame treat(Neighbours input, Region wanted, PlanePool pool, Work work) {
+            Frame in = input.at(0).cut(wanted);
+            Frame out = Frame.blank(output, wanted, in.number(), in.time(), pool);
+            Plane from = in.plane(0);
+            for (Plane to : out.planes()) {
+                for (int y = 0; y < to.height(); y++) {
+                    System.arraycopy(from.data(), from.row(y), to.data(), to.row(y), to.width());
+                }
+            }
+            return out;
+        }
     }
 
     /** One more column or row, the same as the last, where a codec wants even sides. */

@@ -45,7 +45,8 @@ public final class SpaceStages {
         return stages;
     }
 
-    private static List<Stage> toRgb(Format from) {
+    /** To red, green and blue as they are coded; none where the picture is grey or has them already. */
+    static List<Stage> toRgb(Format from) {
         if (from.chroma() == Chroma.GREY || from.chroma() == Chroma.RGB) {
             return List.of();
         }

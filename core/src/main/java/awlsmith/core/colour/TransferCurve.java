@@ -175,7 +175,7 @@ public enum TransferCurve {
         return Math.signum(l) * coded(Math.abs(l));
     }
 
-    DoubleUnaryOperator decoding() {
+    public DoubleUnaryOperator decoding() {
         return this::toLight;
     }
 

@@ -8,6 +8,26 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
     public static final ColourTags UNKNOWN =
             new ColourTags(Matrix.UNSPECIFIED, Range.UNSPECIFIED, Transfer.UNSPECIFIED, Primaries.UNSPECIFIED);
 
+    /** The same in the range that broadcasts have. */
+    public ColourTags limited() {
+        return new ColourTags(matrix, Range.LIMITED, transfer, primaries);
+    }
+
+    /** The same of pictures of red, green and blue; what was luma and chroma and told no curve had that of BT.709. */
+    public ColourTags ofRgb() {
+        boolean untold = transfer == Transfer.UNSPECIFIED && matrix != Matrix.RGB;
+        return new ColourTags(Matrix.RGB, Range.FULL, untold ? Transfer.BT709 : transfer, primaries);
+    }
+
+    /** Whether code values mean the same: some matrices and curves have several names. */
+    public boolean isSameMeaning(ColourTags other) {
+        return matrix.kr == other.matrix.kr
+                && matrix.kb == other.matrix.kb
+                && range == other.range
+                && transfer.isSameCurve(other.transfer)
+                && primaries == other.primaries;
+    }
+
     /** H.273 table 4, MatrixCoefficients. Kr and Kb are the luma weights of red and blue. */
     public enum Matrix {
         RGB(0, 0, 0),
@@ -71,12 +91,20 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
 
         private final int code;
 
+        /** Of ITU-R BT.601, BT.709 and BT.2020: one curve, told to more or fewer digits. */
+        private static final java.util.Set<Transfer> CAMERA =
+                java.util.EnumSet.of(BT709, SMPTE170M, BT2020_10, BT2020_12);
+
         Transfer(int code) {
             this.code = code;
         }
 
         public int code() {
             return code;
+        }
+
+        boolean isSameCurve(Transfer other) {
+            return this == other || CAMERA.contains(this) && CAMERA.contains(other);
         }
     }
 

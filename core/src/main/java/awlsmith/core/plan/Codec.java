@@ -1,5 +1,6 @@
 package awlsmith.core.plan;
 
+import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.recipe.Param;
@@ -36,14 +37,37 @@ public interface Codec {
     /** Whether pictures may be clear in places. */
     boolean holdsAlpha();
 
-    /** Whether files of it can say that black and white are the ends of all codes; others go out in limited range. */
-    default boolean holdsFullRange() {
+    /** What the file says of its colours. @param tags of the treated pictures, filled in where they said nothing */
+    default ColourTags colour(ColourTags tags) {
+        return tags;
+    }
+
+    /** What readers give back of pictures that were written so. */
+    default Format readAs(Format file) {
+        return file;
+    }
+
+    /** Whether files of it say what their colours mean, and how long samples are in proportion; else all readers take the same for granted. */
+    default boolean tellsColour() {
         return true;
     }
 
-    /** Bits that readers give samples back in. @param file format of the pictures that were written */
-    default int readDepth(Format file) {
-        return file.depth();
+    /** Seconds that files of it count in at the coarsest. */
+    default double tick() {
+        return 0.001;
+    }
+
+    /**
+     * Whether a render's parts are coded one by one and then put together as they are. Else they are kept without loss, and coded
+     * when all of them are there.
+     */
+    default boolean isCodedInParts(Settings settings) {
+        return true;
+    }
+
+    /** Why such pictures cannot go out in it, each with what would work; empty when they can. */
+    default List<String> refusals(Format file, Rational rate, Container container) {
+        return List.of();
     }
 
     /**
@@ -60,9 +84,13 @@ public interface Codec {
     List<String> warnings(Format file, Rational rate);
 
     /**
-     * Bytes of one frame, roughly.
+     * How many pictures there are.
      *
+     * @param rate frames a second
      * @param sourceBits bits of a frame of the source, or 0 when unknown
      */
-    double frameBytes(Format source, Format file, Settings settings, double sourceBits);
+    record Amount(long frames, double rate, double sourceBits) {}
+
+    /** Bytes of the file, roughly; sound not counted. */
+    double fileBytes(Format source, Format file, Settings settings, Amount amount);
 }

@@ -9,8 +9,25 @@ public final class Codecs {
     public static final Codec H265 = new H265();
     public static final Codec PRORES = new ProRes();
     public static final Codec FFV1 = new Ffv1();
+    public static final Codec AV1 = new Av1();
+    public static final Codec VP9 = new Vp9();
+    public static final Codec DNXHR = new DnxHr();
 
-    private static final List<Codec> ALL = List.of(H264, H265, PRORES, FFV1);
+    private static final List<Codec> ALL = List.of(
+            H264,
+            H265,
+            AV1,
+            VP9,
+            PRORES,
+            DNXHR,
+            FFV1,
+            new Jpeg2000(),
+            new Pictures(Pictures.Kind.PNG),
+            new Pictures(Pictures.Kind.TIFF),
+            new Pictures(Pictures.Kind.JPEG),
+            new Pictures(Pictures.Kind.EXR),
+            new Animated(true),
+            new Animated(false));
 
     private Codecs() {}
 
@@ -30,16 +47,17 @@ public final class Codecs {
                 + String.join(", ", ALL.stream().map(Codec::id).toList())));
     }
 
-    /** The usual one for files with this ending: the one that stands in no other container, else the first that may stand in it. */
+    /** The usual one for files with this ending: nothing is lost in Matroska, WebM is for browsers, else the first that may stand in it. */
     public static Codec usual(String ending) {
-        return ALL.stream()
-                .filter(codec -> codec.containers().size() == 1
-                        && codec.containers().getFirst().ending().equals(ending))
-                .findFirst()
-                .or(() -> ALL.stream()
+        return switch (ending) {
+            case "mkv" -> FFV1;
+            case "webm" -> VP9;
+            default ->
+                ALL.stream()
                         .filter(codec -> codec.containers().stream()
                                 .anyMatch(in -> in.ending().equals(ending)))
-                        .findFirst())
-                .orElse(H264);
+                        .findFirst()
+                        .orElse(H264);
+        };
     }
 }

@@ -1,19 +1,34 @@
 package awlsmith.core.plan;
 
+import java.util.EnumSet;
 import java.util.Optional;
+import java.util.Set;
 
-/** What holds pictures, sound and all that goes along in one file. */
+/** What holds pictures, sound and all that goes along in one file, and how sound may stand in it. */
 public enum Container {
-    MP4("mp4", "MP4"),
-    MOV("mov", "MOV"),
-    MKV("mkv", "MKV");
+    /** What nearly every player reads in it, though more is allowed (common practice, no source). */
+    MP4("mp4", "MP4", Sound.AAC, EnumSet.of(Sound.AAC, Sound.OPUS, Sound.FLAC)),
+    MOV("mov", "MOV", Sound.AAC, EnumSet.of(Sound.AAC, Sound.PCM)),
+    MKV("mkv", "MKV", Sound.FLAC, EnumSet.of(Sound.AAC, Sound.OPUS, Sound.FLAC, Sound.PCM)),
+    /** Its guidelines name Opus and Vorbis alone. */
+    WEBM("webm", "WebM", Sound.OPUS, EnumSet.of(Sound.OPUS)),
+    /** SMPTE ST 378, operational pattern 1a; samples as they are (SMPTE ST 382). */
+    MXF("mxf", "MXF", Sound.PCM, EnumSet.of(Sound.PCM)),
+    GIF("gif", "GIF", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    APNG("apng", "APNG", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    /** Pictures by their numbers, packed as they are into one file. */
+    ZIP("zip", "ZIP", Sound.NONE, EnumSet.noneOf(Sound.class));
 
     private final String ending;
     private final String label;
+    private final Sound usual;
+    private final Set<Sound> sounds;
 
-    Container(String ending, String label) {
+    Container(String ending, String label, Sound usual, Set<Sound> sounds) {
         this.ending = ending;
         this.label = label;
+        this.usual = usual;
+        this.sounds = sounds;
     }
 
     /** Of file names, without its dot. */
@@ -24,6 +39,26 @@ public enum Container {
     /** Name on the screen. */
     public String label() {
         return label;
+    }
+
+    /** What sound is coded as that cannot go along as it is; {@link Sound#NONE} where none can go along. */
+    public Sound usualSound() {
+        return usual;
+    }
+
+    /** Whether sound can go along. */
+    public boolean holdsSound() {
+        return usual != Sound.NONE;
+    }
+
+    /** Whether sound may stand in it in this way. */
+    public boolean holds(Sound sound) {
+        return sound == Sound.NONE || sound == Sound.KEPT && holdsSound() || sounds.contains(sound);
+    }
+
+    /** Whether it is single pictures, not a film. */
+    public boolean isPictures() {
+        return this == ZIP;
     }
 
     /** @param ending of a file's name, in small letters, without its dot */

@@ -9,21 +9,51 @@ import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Settings;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What a file to send out must be.
  *
  * @param codec of the picture
  * @param settings of the codec, as it describes them
- * @param sound whether the source's sound goes along untouched
+ * @param container that it stands in, with all that goes along
+ * @param sound what becomes of the source's
  */
-public record Deliverable(Codec codec, Settings settings, boolean sound) {
+public record Deliverable(Codec codec, Settings settings, Container container, Sound sound) {
+    public Deliverable {
+        if (!codec.containers().contains(container)) {
+            throw new RecipeException(Problem.at(
+                    "container",
+                    codec.label() + " cannot stand in " + container.label() + "; it goes into "
+                            + String.join(
+                                    ", ",
+                                    codec.containers().stream()
+                                            .map(Container::label)
+                                            .toList())));
+        }
+        if (!container.holds(sound)) {
+            // where none can go along, what is to become of it is no question
+            sound = container.holdsSound() ? sound : Sound.NONE;
+        }
+        if (!container.holds(sound)) {
+            throw new RecipeException(Problem.at(
+                    "sound",
+                    "sound cannot stand in " + container.label() + " as " + sound.label() + "; "
+                            + container.usualSound().label() + " can"));
+        }
+    }
+
+    /** In the codec's usual container; see {@link #of(String, Map, Optional, Sound)}. */
+    public static Deliverable of(String codec, Map<String, ?> values, boolean sound) {
+        return of(codec, values, Optional.empty(), sound ? Sound.KEPT : Sound.NONE);
+    }
 
     /**
-     * @param values of the codec's settings, as they were written
+     * @param values of the codec's settings, as they were written; a bit rate or a size alone says that it is to go by that
+     * @param container the codec's usual one where it is empty
      * @throws RecipeException naming every wrong key and value with what is allowed
      */
-    public static Deliverable of(String codec, Map<String, ?> values, boolean sound) {
+    public static Deliverable of(String codec, Map<String, ?> values, Optional<Container> container, Sound sound) {
         Codec known = Codecs.find(codec)
                 .orElseThrow(() -> new RecipeException(Problem.at(
                         "codec",
@@ -31,31 +61,61 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
                                 + String.join(
                                         ", ",
                                         Codecs.all().stream().map(Codec::id).toList()))));
-        return new Deliverable(known, Settings.read(known.label(), known.params(), values), sound);
+        return new Deliverable(
+                known,
+                Settings.read(known.label(), known.params(), ruled(known, values)),
+                container.orElse(known.containers().getFirst()),
+                sound);
+    }
+
+    private static Map<String, ?> ruled(Codec codec, Map<String, ?> values) {
+        boolean hasRule = codec.params().stream().anyMatch(param -> param.key().equals(LongGop.BY));
+        String rule = values.get("size") != null ? "size" : values.get("bitrate") != null ? "bitrate" : null;
+        if (!hasRule || rule == null || values.get(LongGop.BY) != null) {
+            return values;
+        }
+        var with = new LinkedHashMap<String, Object>(values);
+        with.put(LongGop.BY, rule);
+        return with;
     }
 
     /** With nothing set, and with sound. */
     public static Deliverable usual(Codec codec) {
-        return new Deliverable(codec, new Settings(Map.of()), true);
+        return of(codec.id(), Map.of(), true);
     }
 
     /** The same without sound. */
     public Deliverable withoutSound() {
-        return new Deliverable(codec, settings, false);
+        return with(Sound.NONE);
     }
 
-    /** Its open form: {@code {"codec": "h264", "settings": {"quality": 17}, "sound": true}}. */
+    public Deliverable with(Sound other) {
+        return new Deliverable(codec, settings, container, other);
+    }
+
+    /** The same in another container; sound that cannot stand there goes as it is usual there. */
+    public Deliverable in(Container other) {
+        return new Deliverable(codec, settings, other, other.holds(sound) ? sound : other.usualSound());
+    }
+
+    /** Whether the source's sound goes along, in whatever form. */
+    public boolean hasSound() {
+        return sound != Sound.NONE;
+    }
+
+    /** Its open form: {@code {"codec": "h264", "settings": {"quality": 17}, "container": "mp4", "sound": "kept"}}. */
     public Map<String, Object> toTree() {
         var tree = new LinkedHashMap<String, Object>();
         tree.put("codec", codec.id());
         tree.put("settings", settings.tree());
-        tree.put("sound", sound);
+        tree.put("container", container.ending());
+        tree.put("sound", sound.id());
         return tree;
     }
 
     /**
      * Also from the form of before, in which quality, depth and GOP stood beside the codec's name in capitals and depth 0 was that of the
-     * source.
+     * source, and from that in which sound was true or false.
      *
      * @throws RecipeException when it is none
      */
@@ -77,7 +137,20 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
                 }
             });
         }
-        return of(codec, values, Boolean.TRUE.equals(tree.get("sound")));
+        Object sound = tree.get("sound");
+        Optional<Container> container =
+                Optional.ofNullable(tree.get("container")).map(ending -> container(ending));
+        return of(
+                codec,
+                values,
+                container,
+                sound instanceof String id ? Sound.byId(id) : Boolean.TRUE.equals(sound) ? Sound.KEPT : Sound.NONE);
+    }
+
+    private static Container container(Object ending) {
+        return Container.byEnding(String.valueOf(ending))
+                .orElseThrow(() ->
+                        new RecipeException(Problem.at("container", "there is no container called '" + ending + "'")));
     }
 
     /**
@@ -91,10 +164,12 @@ public record Deliverable(Codec codec, Settings settings, boolean sound) {
     public Format fileFormat(Format treated, int sourceHeight) {
         Format plain = codec.format(treated, settings);
         ColourTags tags = resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight);
-        return plain.withColour(
-                codec.holdsFullRange()
-                        ? tags
-                        : new ColourTags(tags.matrix(), ColourTags.Range.LIMITED, tags.transfer(), tags.primaries()));
+        return plain.withColour(codec.colour(tags));
+    }
+
+    /** See {@link Codec#isCodedInParts}. */
+    public boolean isCodedInParts() {
+        return codec.isCodedInParts(settings);
     }
 
     /** The value of one of the codec's settings, as it is written; its own choice where none was given. */

@@ -93,7 +93,7 @@ final class Ffv1 implements Codec {
 
     /** Half of the raw samples (common practice, no source). */
     @Override
-    public double frameBytes(Format source, Format file, Settings settings, double sourceBits) {
-        return file.floatBytes() / 4.0 * file.depth() / 8 * 0.5;
+    public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
+        return amount.frames() * file.floatBytes() / 4.0 * file.depth() / 8 * 0.5;
     }
 }

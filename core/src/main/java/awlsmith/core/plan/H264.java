@@ -13,6 +13,8 @@ final class H264 extends LongGop {
     H264() {
         // visually close to lossless without being huge (common practice, no source)
         super(
+                List.of(Container.MP4, Container.MOV, Container.MKV),
+                51,
                 17,
                 "below 15 nothing is seen, above 24 blocks may be",
                 List.of(
@@ -63,7 +65,7 @@ final class H264 extends LongGop {
 
     /** Twice the source's bits: a finer quantiser than most sources have. */
     @Override
-    public double frameBytes(Format source, Format file, Settings settings, double sourceBits) {
-        return bytes(source, file, settings, sourceBits, 0.08, 2);
+    public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
+        return bytes(source, file, settings, amount, 0.08, 2);
     }
 }

@@ -13,6 +13,8 @@ final class H265 extends LongGop {
     H265() {
         // looks about as H.264 does at 17 (common practice, no source)
         super(
+                List.of(Container.MP4, Container.MOV, Container.MKV),
+                51,
                 20,
                 "below 17 nothing is seen, above 27 detail goes",
                 List.of(
@@ -63,7 +65,7 @@ final class H265 extends LongGop {
     }
 
     @Override
-    public double frameBytes(Format source, Format file, Settings settings, double sourceBits) {
-        return bytes(source, file, settings, sourceBits, 0.055, 1.35);
+    public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
+        return bytes(source, file, settings, amount, 0.055, 1.35);
     }
 }

@@ -5,12 +5,16 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
+import awlsmith.core.picture.Siting;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
 import java.util.Optional;
 
-/** What H.264 and H.265 have in common: 4:2:0 with even sides, which every player reads, a constant rate factor, and groups of pictures. */
+/**
+ * What codecs for watching have in common: 4:2:0 with even sides, which every player reads, groups of pictures, and three ways to say how
+ * large the file may become.
+ */
 abstract class LongGop implements Codec {
     /** 48 frames at 24 a second is the trade's common default (common practice, no source). */
     private static final Param.Whole GOP = new Param.Whole(
@@ -22,33 +26,89 @@ abstract class LongGop implements Codec {
             48L,
             "most frames from one key frame to the next; fewer seek quicker and take more");
 
+    /** How large the file becomes. */
+    static final String BY = "by";
+
+    private static final Param.Choice RULE = new Param.Choice(
+            BY,
+            "Goes by",
+            List.of(
+                    new Param.Choice.Option("quality", "quality", "looks the same throughout; its size follows"),
+                    new Param.Choice.Option(
+                            "bitrate",
+                            "bit rate",
+                            "so many bits a second in the mean; coded at the end, in two passes"),
+                    new Param.Choice.Option(
+                            "size", "size", "no larger than told; coded at the end, in two passes or more")),
+            "quality",
+            "what decides how large the file becomes");
+
+    private static final Param.Real BIT_RATE = new Param.Real(
+            "bitrate", "Bit rate", "Mb/s", 0.05, 2000, 8.0, "of the pictures, in the mean; where it goes by bit rate");
+    private static final Param.Real SIZE = new Param.Real(
+            "size", "Size", "MB", 0.05, 1_000_000, 100.0, "of the whole file at most; where it goes by size");
+    private static final Param.Real PEAK = new Param.Real(
+            "peak",
+            "At most",
+            "Mb/s",
+            0.05,
+            4000,
+            null,
+            "bits a second that no second exceeds by much: what a slow line or an old player bears; coded at the end");
+    private static final Param.Choice EFFORT = new Param.Choice(
+            "effort",
+            "Effort",
+            List.of(
+                    new Param.Choice.Option("quick", "quick", "coded in a third of the time, about a tenth larger"),
+                    new Param.Choice.Option("usual", "usual", "what most take"),
+                    new Param.Choice.Option(
+                            "thorough", "thorough", "two to three times as long, some percent smaller")),
+            "usual",
+            "how long is searched for what makes it small (common practice, no source)");
+
+    private final List<Container> containers;
     private final Param.Whole quality;
     private final Param.Choice depth;
 
     /**
+     * @param containers that it may stand in, the usual one first
+     * @param most largest rate factor
      * @param usual rate factor
      * @param seen what is seen of which rate factors
      * @param depths that it holds
      */
-    LongGop(long usual, String seen, List<Param.Choice.Option> depths) {
+    LongGop(List<Container> containers, long most, long usual, String seen, List<Param.Choice.Option> depths) {
+        this.containers = containers;
         quality = new Param.Whole(
-                "quality", "Quality", "CRF", 0, 51, usual, "constant rate factor: lower is better and larger; " + seen);
+                "quality",
+                "Quality",
+                "CRF",
+                0,
+                most,
+                usual,
+                "constant rate factor: lower is better and larger; " + seen);
         depth = new Param.Choice(
                 "depth", "Depth", depths, null, "bits of a sample; as many as the picture has where it is not set");
     }
 
     @Override
     public final List<Container> containers() {
-        return List.of(Container.MP4, Container.MOV, Container.MKV);
+        return containers;
     }
 
     @Override
     public final List<Param> params() {
-        return List.of(quality, depth, GOP);
+        return List.of(RULE, quality, BIT_RATE, SIZE, PEAK, depth, GOP, EFFORT);
+    }
+
+    /** With a rate that is to be kept throughout, parts would each keep it for themselves. */
+    @Override
+    public final boolean isCodedInParts(Settings settings) {
+        return settings.choice(RULE).orElseThrow().equals("quality") && !settings.has(PEAK.key());
     }
 
     @Override
-    public final int largestSide() {
+    public int largestSide() {
         return 16384;
     }
 
@@ -70,6 +130,11 @@ abstract class LongGop implements Codec {
     /** Whether such pictures go out as the fields that they are. */
     abstract boolean holdsFields(Format treated);
 
+    /** Where its files can say that chroma lies. @param named one of those that containers name */
+    Siting told(Siting named) {
+        return named;
+    }
+
     /** The depth that is held, where none was asked for. @param bits of the picture */
     abstract int held(int bits);
 
@@ -79,7 +144,7 @@ abstract class LongGop implements Codec {
                 treated.width() + treated.width() % 2,
                 treated.height() + treated.height() % 2,
                 Chroma.S420,
-                Deliverable.told(treated, Chroma.S420),
+                told(Deliverable.told(treated, Chroma.S420)),
                 settings.choice(depth).map(Integer::parseInt).orElse(held(treated.depth())),
                 treated.colour(),
                 treated.sar(),
@@ -107,11 +172,21 @@ abstract class LongGop implements Codec {
      *
      * @param plain bits of a pixel of plain footage at the usual rate factor; @param finer times the source's bits
      */
-    final double bytes(Format source, Format file, Settings settings, double sourceBits, double plain, double finer) {
-        double pixels = (double) file.width() * file.height();
-        double more = Math.pow(2, (quality.fallback() - settings.whole(quality).orElseThrow()) / 6.0);
-        double growth = Math.pow(pixels / ((double) source.width() * source.height()), 0.75);
-        double least = plain * pixels * more;
-        return (sourceBits > 0 ? Math.max(finer * sourceBits * growth * more, least / 4) : least) / 8;
+    final double bytes(Format source, Format file, Settings settings, Amount amount, double plain, double finer) {
+        return switch (settings.choice(RULE).orElseThrow()) {
+            case "bitrate" -> settings.real(BIT_RATE).orElseThrow() * 1e6 / 8 * amount.frames() / amount.rate();
+            case "size" -> settings.real(SIZE).orElseThrow() * 1e6;
+            default -> {
+                double pixels = (double) file.width() * file.height();
+                double more = Math.pow(
+                        2, (quality.fallback() - settings.whole(quality).orElseThrow()) / 6.0);
+                double growth = Math.pow(pixels / ((double) source.width() * source.height()), 0.75);
+                double least = plain * pixels * more;
+                double bits = amount.sourceBits() > 0
+                        ? Math.max(finer * amount.sourceBits() * growth * more, least / 4)
+                        : least;
+                yield bits / 8 * amount.frames();
+            }
+        };
     }
 }

@@ -2,6 +2,7 @@ package awlsmith.core.plan;
 
 import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
+import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
@@ -91,14 +92,14 @@ final class ProRes implements Codec {
 
     /** It says nothing of range, and is read as limited. */
     @Override
-    public boolean holdsFullRange() {
-        return false;
+    public ColourTags colour(ColourTags tags) {
+        return tags.limited();
     }
 
     /** Whole colour is decoded to 12 bits, whatever was written. */
     @Override
-    public int readDepth(Format file) {
-        return file.chroma() == Chroma.S444 ? 12 : file.depth();
+    public Format readAs(Format file) {
+        return file.chroma() == Chroma.S444 ? file.withDepth(12) : file;
     }
 
     private static Profile profile(Settings settings, boolean isClear) {
@@ -139,8 +140,14 @@ final class ProRes implements Codec {
 
     /** By its macroblocks, as its targets go. */
     @Override
-    public double frameBytes(Format source, Format file, Settings settings, double sourceBits) {
+    public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
         double blocks = Math.ceil(file.width() / 16.0) * Math.ceil(file.height() / 16.0);
-        return profile(settings, file.alpha().isThere()).megabits * 1e6 / 8 / 29.97 * blocks / (120 * 68);
+        return amount.frames()
+                * profile(settings, file.alpha().isThere()).megabits
+                * 1e6
+                / 8
+                / 29.97
+                * blocks
+                / (120 * 68);
     }
 }

@@ -99,11 +99,13 @@ public record RenderPlan(
                 rate.toDouble(),
                 seconds,
                 memory,
-                (long) (frames
-                        * deliverable
-                                .codec()
-                                .frameBytes(
-                                        chain.source(), file, deliverable.settings(), sourceBitRate / rate.toDouble())),
+                (long) deliverable
+                        .codec()
+                        .fileBytes(
+                                chain.source(),
+                                file,
+                                deliverable.settings(),
+                                new Codec.Amount(frames, rate.toDouble(), sourceBitRate / rate.toDouble())),
                 refusals,
                 warnings);
     }
@@ -177,6 +179,7 @@ public record RenderPlan(
             warnings.add(size + " is beyond " + WIDE_SUPPORT_SIDE + " pixels on a side; many players will refuse it. "
                     + smaller(source));
         }
+        refusals.addAll(deliverable.codec().refusals(file, rate, deliverable.container()));
         warnings.addAll(deliverable.codec().warnings(file, rate));
     }
 

@@ -236,7 +236,8 @@ class RenderPlanTest {
         assertThatThrownBy(() -> Deliverable.of("ffv1", Map.of("quality", 17), true))
                 .hasMessageContaining("FFV1 has no setting 'quality'; it has: depth");
         assertThatThrownBy(() -> Deliverable.of("mpeg1", Map.of(), true))
-                .hasMessageContaining("no codec called 'mpeg1'; there are: h264, h265, prores, ffv1");
+                .hasMessageContaining(
+                        "no codec called 'mpeg1'; there are: h264, h265, av1, vp9, prores, dnxhr, ffv1, jpeg2000, png");
     }
 
     @Test
@@ -273,6 +274,9 @@ class RenderPlanTest {
         }
         assertThat(Codecs.usual("mkv")).isSameAs(Codecs.FFV1);
         assertThat(Codecs.usual("mov")).isSameAs(Codecs.H264);
+        assertThat(Codecs.usual("webm")).isSameAs(Codecs.VP9);
+        assertThat(Codecs.usual("mxf")).isSameAs(Codecs.DNXHR);
+        assertThat(Codecs.usual("zip").id()).isEqualTo("png");
     }
 
     /** ITU-T H.265 tables A.8 and A.9, from memory: what the trade's usual sizes need. */
@@ -300,23 +304,78 @@ class RenderPlanTest {
         var asked = Deliverable.of("prores", Map.of("profile", profile), true);
         for (int times : new int[] {1, 2}) {
             Format file = asked.fileFormat(format(1920 * times, 1080 * times, Chroma.S420), 1080);
-            double bytes = asked.codec().frameBytes(file, file, asked.settings(), 0);
+            double bytes =
+                    asked.codec().fileBytes(file, file, asked.settings(), new Codec.Amount(1, 30000 / 1001.0, 0));
             assertThat(bytes * 8 * 30000 / 1001 / 1e6)
                     .isCloseTo(megabits * times * times, within(0.02 * megabits * times * times));
         }
+    }
+
+    /** Megabits a second of 1920x1080 at 24000/1001 that are published for DNxHR (from memory: LB 36, SQ 116, HQ and HQX 176, 444 352). */
+    @ParameterizedTest
+    @CsvSource({"lb, 36", "sq, 116", "hq, 176", "hqx, 176", "444, 352"})
+    void sizesOfDnxHrFollowWhatIsPublished(String profile, double megabits) {
+        var asked = Deliverable.of("dnxhr", Map.of("profile", profile), true);
+        Format file = asked.fileFormat(format(1920, 1080, Chroma.S420), 1080);
+        double bytes =
+                asked.codec().fileBytes(file, file, asked.settings(), new Codec.Amount(24000, 24000 / 1001.0, 0));
+        assertThat(bytes * 8 / 1001 / 1e6).isCloseTo(megabits, within(0.03 * megabits));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "dnxhr, MOV, 240, 100, 25, 256x120",
+        "dnxhr, MXF, 1920, 1080, 15, Frame rate",
+        "jpeg2000, MXF, 1920, 1080, 12, 24",
+        "av1, MP4, 60, 60, 25, 64x64",
+        "gif, GIF, 320, 240, 60, 50 frames"
+    })
+    void whatACodecOrItsContainerDoesNotTakeIsRefusedWithWhatWould(
+            String codec, Container container, int width, int height, int rate, String said) {
+        var asked = Deliverable.of(codec, Map.of(), Optional.of(container), Sound.NONE);
+        Format file = asked.fileFormat(format(width, height, Chroma.S420), height);
+        assertThat(asked.codec().refusals(file, Rational.of(rate), container))
+                .singleElement()
+                .asString()
+                .contains(said);
+    }
+
+    @Test
+    void aBitRateOrASizeAloneSaysThatItGoesByThat() {
+        assertThat(Deliverable.of("h264", Map.of("size", 20), true).setting("by"))
+                .isEqualTo("size");
+        assertThat(Deliverable.of("h264", Map.of("bitrate", 2), true).setting("by"))
+                .isEqualTo("bitrate");
+        assertThat(Deliverable.of("h264", Map.of("bitrate", 2, "by", "quality"), true)
+                        .isCodedInParts())
+                .isTrue();
+        assertThat(Deliverable.of("h264", Map.of("peak", 2), true).isCodedInParts())
+                .isFalse();
+    }
+
+    /** Orders of before said true or false of sound, and nothing of a container. */
+    @Test
+    void deliverablesOfBeforeAreReadAsTheyWere() {
+        var old = Deliverable.fromTree(Map.of("codec", "prores", "settings", Map.of("profile", "lt"), "sound", true));
+        assertThat(old.container()).isEqualTo(Container.MOV);
+        assertThat(old.sound()).isEqualTo(Sound.KEPT);
+        var now = Deliverable.of("vp9", Map.of("quality", 30), Optional.of(Container.MKV), Sound.OPUS);
+        assertThat(Deliverable.fromTree(now.toTree())).isEqualTo(now);
+        assertThatThrownBy(() -> Deliverable.fromTree(Map.of("codec", "prores", "container", "webm", "sound", "none")))
+                .hasMessageContaining("ProRes cannot stand in");
     }
 
     /** Each sends something out that stands in a file of its codec's usual container; the first is what goes out where nothing is said. */
     @Test
     void presetsAreDeliverables() {
         for (Preset preset : Preset.all()) {
-            Deliverable out = preset.deliverable(true);
+            Deliverable out = preset.deliverable();
             assertThat(out.codec()).isSameAs(preset.codec());
             assertThat(out.fileFormat(format(1280, 720, Chroma.S420), 720).width())
                     .isEqualTo(1280);
             assertThat(Preset.byId(preset.id())).isSameAs(preset);
         }
-        assertThat(Preset.all().getFirst().deliverable(true)).isEqualTo(H264);
-        assertThatThrownBy(() -> Preset.byId("vhs")).hasMessageContaining("watch, small, edit, keep");
+        assertThat(Preset.all().getFirst().deliverable()).isEqualTo(H264);
+        assertThatThrownBy(() -> Preset.byId("vhs")).hasMessageContaining("watch, small, web, edit, keep, stills");
     }
 }

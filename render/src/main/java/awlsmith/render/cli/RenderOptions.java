@@ -3,8 +3,10 @@ package awlsmith.render.cli;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
+import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Preset;
+import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.SideFiles;
@@ -55,7 +57,8 @@ record RenderOptions(
 
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json] [--file NAMED-BY-IT]...
-                   [--in TIME] [--out-at TIME] [--preset NAME | --codec NAME] [--KEY VALUE of the codec]... [--no-sound]
+                   [--in TIME] [--out-at TIME] [--preset NAME | --codec NAME] [--KEY VALUE of the codec]...
+                   [--sound kept|aac|opus|flac|pcm|none | --no-sound]
                    [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
             'awlsmith steps' and 'awlsmith codecs' tell what there is and what can be set
@@ -81,7 +84,7 @@ record RenderOptions(
         Preset preset = null;
         var settings = new TreeMap<String, String>();
         int threads = Runtime.getRuntime().availableProcessors();
-        boolean sound = true;
+        Sound sound = null;
         boolean overwrite = false;
         boolean damaged = false;
         var also = new ArrayList<Path>();
@@ -99,7 +102,8 @@ record RenderOptions(
                 case "--codec" -> codec = value(word, rest);
                 case "--preset" -> preset = preset(value(word, rest));
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
-                case "--no-sound" -> sound = false;
+                case "--no-sound" -> sound = Sound.NONE;
+                case "--sound" -> sound = sound(value(word, rest));
                 case "--force" -> overwrite = true;
                 case "--damaged" -> damaged = true;
                 case "--also" -> also.add(path(value(word, rest)));
@@ -144,7 +148,11 @@ record RenderOptions(
                     local,
                     Optional.ofNullable(from),
                     Optional.ofNullable(to),
-                    Deliverable.of(chosen.id(), settings, sound),
+                    Deliverable.of(
+                            chosen.id(),
+                            settings,
+                            containerOf(out, chosen),
+                            sound != null ? sound : preset != null ? preset.sound() : Sound.KEPT),
                     threads,
                     overwrite,
                     damaged,
@@ -162,7 +170,24 @@ record RenderOptions(
         Codec codec = usualCodec(file);
         var values = new TreeMap<String, Object>(deliverable.settings().given());
         values.keySet().retainAll(codec.params().stream().map(Param::key).toList());
-        return Deliverable.of(codec.id(), values, deliverable.sound());
+        Optional<Container> container = containerOf(file, codec);
+        boolean fits = container.orElse(codec.containers().getFirst()).holds(deliverable.sound());
+        return Deliverable.of(codec.id(), values, container, fits ? deliverable.sound() : Sound.KEPT);
+    }
+
+    /** By the file's ending; what does not go is refused by the request, which knows the file's name. */
+    private static Optional<Container> containerOf(Path file, Codec codec) {
+        String name = file.toString();
+        return Container.byEnding(name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT))
+                .filter(codec.containers()::contains);
+    }
+
+    private static Sound sound(String id) {
+        try {
+            return Sound.byId(id);
+        } catch (IllegalArgumentException e) {
+            throw new Misuse(e.getMessage());
+        }
     }
 
     private static boolean isOfACodec(String key) {

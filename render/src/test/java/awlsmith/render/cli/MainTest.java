@@ -167,7 +167,7 @@ class MainTest {
         assertThat(run("render", in, "o.mp4", "--step", "grow").err()).contains("there is no step called 'grow'");
         assertThat(run("render", in, "o.mp4", "--quality", "99").err()).contains("quality is 99");
         assertThat(run("render", in, "o.mp4", "--codec", "x").err())
-                .contains("must be one of h264, h265, prores, ffv1");
+                .contains("must be one of h264, h265, av1, vp9, prores");
         assertThat(run("render", in, "o.mp4", "--in", "5", "--out-at", "4").err())
                 .contains("nothing would be rendered");
         assertThat(run("render", in, "o.mp4", "--sharpest").code()).isEqualTo(2);

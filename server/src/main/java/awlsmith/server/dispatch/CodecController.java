@@ -3,10 +3,10 @@ package awlsmith.server.dispatch;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
-import awlsmith.core.plan.Preset;
+import awlsmith.core.plan.Sound;
 import awlsmith.server.steps.ParamDescription;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -18,7 +18,7 @@ class CodecController {
             String id,
             String label,
             String purpose,
-            List<String> containers,
+            List<ContainerDescription> containers,
             boolean lossless,
             boolean transparency,
             List<ParamDescription> params) {
@@ -28,32 +28,30 @@ class CodecController {
                     codec.id(),
                     codec.label(),
                     codec.purpose(),
-                    codec.containers().stream().map(Container::label).toList(),
+                    codec.containers().stream().map(ContainerDescription::of).toList(),
                     codec.isLossless(),
                     codec.holdsAlpha(),
                     codec.params().stream().map(ParamDescription::of).toList());
         }
     }
 
-    @GetMapping("/api/codecs")
-    List<CodecDescription> codecs() {
-        return Codecs.all().stream().map(CodecDescription::of).toList();
-    }
-
-    /** What to send out, by what it is for. @param settings of the codec, as they are written */
-    record PresetDescription(String id, String label, String purpose, String codec, Map<String, Object> settings) {
-        static PresetDescription of(Preset preset) {
-            return new PresetDescription(
-                    preset.id(),
-                    preset.label(),
-                    preset.purpose(),
-                    preset.codec().id(),
-                    preset.settings());
+    /** @param ending of its files; @param sounds how sound may stand in it, the usual way first */
+    record ContainerDescription(String ending, String label, List<SoundDescription> sounds) {
+        static ContainerDescription of(Container container) {
+            return new ContainerDescription(
+                    container.ending(),
+                    container.label(),
+                    Arrays.stream(Sound.values())
+                            .filter(container::holds)
+                            .map(sound -> new SoundDescription(sound.id(), sound.label(), sound.effect()))
+                            .toList());
         }
     }
 
-    @GetMapping("/api/presets")
-    List<PresetDescription> presets() {
-        return Preset.all().stream().map(PresetDescription::of).toList();
+    record SoundDescription(String id, String label, String effect) {}
+
+    @GetMapping("/api/codecs")
+    List<CodecDescription> codecs() {
+        return Codecs.all().stream().map(CodecDescription::of).toList();
     }
 }

@@ -6,13 +6,16 @@ import awlsmith.core.pipeline.Placement;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.StepCurve;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
+import awlsmith.render.Trial;
 import awlsmith.server.analyses.ClipAnalyses;
+import awlsmith.server.clips.ClipView;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.events.EventHub;
 import awlsmith.server.models.ModelSpeeds;
@@ -22,30 +25,37 @@ import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.takes.TakeView;
 import awlsmith.server.takes.Takes;
 import awlsmith.server.treatments.Treatments;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Renders: planned, ordered, cancelled, tried again, fetched. */
 @Service
 public class Dispatch {
-    private static final int LONGEST_NAME = 150;
-    /** What some file system does not take in a name. */
-    private static final String FORBIDDEN = "/\\:*?\"<>|";
+    /** Files asked for at once; beyond what anybody looks through. */
+    private static final int MOST = 2000;
+
+    private static final int LONGEST_BATCH = 100;
 
     private final RenderRepository renders;
     private final LiveRenders live;
     private final RenderRunner runner;
+    private final Trials trials;
     private final Clips clips;
     private final Takes takes;
     private final Treatments treatments;
@@ -54,12 +64,14 @@ public class Dispatch {
     private final ModelSpeeds speeds;
     private final MediaFolder media;
     private final EventHub events;
+    private final TransactionTemplate transaction;
     private final Clock clock;
 
     Dispatch(
             RenderRepository renders,
             LiveRenders live,
             RenderRunner runner,
+            Trials trials,
             Clips clips,
             Treatments treatments,
             ClipAnalyses analyses,
@@ -68,10 +80,12 @@ public class Dispatch {
             ModelSpeeds speeds,
             MediaFolder media,
             EventHub events,
+            TransactionTemplate transaction,
             Clock clock) {
         this.renders = renders;
         this.live = live;
         this.runner = runner;
+        this.trials = trials;
         this.clips = clips;
         this.treatments = treatments;
         this.analyses = analyses;
@@ -80,6 +94,7 @@ public class Dispatch {
         this.speeds = speeds;
         this.media = media;
         this.events = events;
+        this.transaction = transaction;
         this.clock = clock;
     }
 
@@ -186,6 +201,34 @@ public class Dispatch {
                 plan.warnings());
     }
 
+    /** @param seconds the render takes; @param fileBytes of its file; @param frames made to find out */
+    public record TrialView(double seconds, long fileBytes, int frames) {}
+
+    /** The same told by making a little of it. @param page whose earlier wish this takes the place of */
+    TrialView trial(
+            UUID clipId,
+            Recipe recipe,
+            Deliverable deliverable,
+            @Nullable Integer in,
+            @Nullable Integer out,
+            String page) {
+        Clip clip = clips.open(clipId);
+        FrameRange range = span(clip.index().orElseThrow().count(), in, out);
+        Treatment treatment = treatments.of(clipId, clip, recipe);
+        RenderRequest request = request(clip, treatment, range, deliverable);
+        RenderPlan plan = request.plan(machine);
+        if (!plan.isPossible()) {
+            throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
+        }
+        if (!treatment.missing().isEmpty()) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT, "the clip is still to be looked through for a step; try again then");
+        }
+        String key = clipId + "|" + recipe.toTree() + "|" + deliverable.toTree() + "|" + range;
+        Trial.Found found = trials.of(key, page, request);
+        return new TrialView(found.seconds(), found.fileBytes(), found.frames());
+    }
+
     /**
      * Where the source picture lies in one treated frame.
      *
@@ -201,41 +244,225 @@ public class Dispatch {
         return new PlacementView(place.x(), place.y(), place.width(), place.height());
     }
 
-    /** @param whole sends the whole clip even when a span is marked */
-    RenderView order(UUID takeId, Deliverable deliverable, boolean whole) {
-        TakeView take = takes.view(takeId);
-        Clip clip = clips.open(take.clipId());
-        int count = clip.index().orElseThrow().count();
-        FrameRange range = whole ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
-        Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
-        Treatment treatment = treatments.of(take.clipId(), clip, recipe);
-        RenderPlan plan = request(clip, treatment, range, deliverable).plan(machine);
-        if (!plan.isPossible()) {
-            throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
+    /** @param wholeClip sends everything even when a span is marked */
+    record Target(UUID takeId, boolean wholeClip) {}
+
+    /**
+     * Files to make: every take in every form.
+     *
+     * @param pattern of their names; see {@link FileNames}
+     * @param notBefore when they may begin
+     * @param name of all of them together
+     */
+    record Order(
+            List<Target> takes,
+            List<Deliverable> deliverables,
+            @Nullable String pattern,
+            @Nullable Instant notBefore,
+            @Nullable String name) {}
+
+    private record Planned(RenderJob job, RenderJob.Asked asked, long bytes) {}
+
+    /** All of them or none: what cannot be made is said before anything begins. */
+    List<RenderView> order(Order order) {
+        int files = order.takes().size() * order.deliverables().size();
+        if (files == 0 || files > MOST) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    files == 0
+                            ? "nothing was chosen to be sent out"
+                            : files + " files at once are too many, " + MOST + " are the most; send them in parts");
+        }
+        UUID batch = files > 1 ? UUID.randomUUID() : null;
+        String name = order.name() == null ? null : order.name().strip();
+        if (name != null && name.length() > LONGEST_BATCH) {
+            name = name.substring(0, LONGEST_BATCH);
+        }
+        Set<String> names = renders.names();
+        var planned = new ArrayList<Planned>();
+        var problems = new ArrayList<String>();
+        for (Target target : order.takes()) {
+            try {
+                planned.addAll(planned(target, order, batch, name, names, planned.size()));
+            } catch (Refusal | RecipeException e) {
+                String title = clips.view(takes.view(target.takeId()).clipId()).title();
+                problems.add(order.takes().size() == 1 ? e.getMessage() : title + ": " + e.getMessage());
+            }
+        }
+        if (!problems.isEmpty()) {
+            throw new Refusal(Refusal.Kind.INVALID, String.join("; ", problems));
         }
         // the segments and the finished file stand side by side for a moment
-        media.demandSpace(2 * plan.fileBytes());
-        var id = UUID.randomUUID();
+        long largest = planned.stream().mapToLong(Planned::bytes).max().orElse(0);
+        media.demandSpace(planned.stream().mapToLong(Planned::bytes).sum() + largest);
+        Instant now = clock.instant();
+        transaction.executeWithoutResult(status -> {
+            for (int i = 0; i < planned.size(); i++) {
+                // a microsecond apart, so that they keep their order
+                renders.insert(planned.get(i).job(), planned.get(i).asked(), now.plusNanos(1000L * i));
+            }
+        });
+        planned.forEach(one -> {
+            if (order.notBefore() == null || !order.notBefore().isAfter(now)) {
+                runner.want(one.job().id());
+            }
+            live.publish(one.job().id());
+        });
+        return planned.stream().map(one -> view(one.job().id())).toList();
+    }
+
+    private List<Planned> planned(
+            Target target,
+            Order order,
+            @Nullable UUID batch,
+            @Nullable String batchName,
+            Set<String> names,
+            int before) {
+        TakeView take = takes.view(target.takeId());
+        Clip clip = clips.open(take.clipId());
+        int count = clip.index().orElseThrow().count();
+        FrameRange range = target.wholeClip() ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
+        Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
+        Treatment treatment = treatments.of(take.clipId(), clip, recipe);
         String title = clips.view(take.clipId()).title();
-        var job = new RenderJob(
-                id,
-                take.clipId(),
-                recipe,
-                deliverable,
-                fileName(title, take.name(), plan.output(), deliverable),
-                (int) range.from(),
-                (int) range.end(),
-                (int) plan.frames(),
-                plan.output().width(),
-                plan.output().height());
-        renders.insert(job, take.name(), range.count() == count, clock.instant());
-        runner.want(id);
-        live.publish(id);
+        UUID bundle = order.deliverables().size() > 1 ? UUID.randomUUID() : null;
+        var all = new ArrayList<Planned>();
+        for (Deliverable deliverable : order.deliverables()) {
+            RenderPlan plan = request(clip, treatment, range, deliverable).plan(machine);
+            if (!plan.isPossible()) {
+                throw new Refusal(Refusal.Kind.INVALID, String.join("; ", plan.refusals()));
+            }
+            var facts = new FileNames.Facts(
+                    title,
+                    take.name(),
+                    plan.output(),
+                    plan.ratePerSecond(),
+                    deliverable,
+                    LocalDate.now(clock),
+                    before + all.size() + 1);
+            String pattern = order.pattern() == null || order.pattern().isBlank() ? FileNames.USUAL : order.pattern();
+            String file = FileNames.of(pattern, facts, names);
+            names.add(file.toLowerCase(Locale.ROOT));
+            all.add(new Planned(
+                    new RenderJob(
+                            UUID.randomUUID(),
+                            take.clipId(),
+                            recipe,
+                            deliverable,
+                            file,
+                            (int) range.from(),
+                            (int) range.end(),
+                            (int) plan.frames(),
+                            plan.output().width(),
+                            plan.output().height(),
+                            bundle),
+                    new RenderJob.Asked(take.name(), range.count() == count, batch, batchName, order.notBefore()),
+                    plan.fileBytes()));
+        }
+        return all;
+    }
+
+    /** What a file would be called. */
+    String named(Target target, Deliverable deliverable, String pattern) {
+        var order = new Order(List.of(target), List.of(deliverable), pattern, null, null);
+        return planned(target, order, null, null, renders.names(), 0)
+                .getFirst()
+                .job()
+                .fileName();
+    }
+
+    /** The same file once more, made by this version. */
+    RenderView again(UUID id) {
+        RenderView old = view(id);
+        RenderJob job = renders.job(id);
+        var fresh = new RenderJob(
+                UUID.randomUUID(),
+                job.clip(),
+                job.recipe(),
+                job.deliverable(),
+                another(job.fileName()),
+                job.from(),
+                job.end(),
+                job.outFrames(),
+                job.width(),
+                job.height(),
+                null);
+        media.demandSpace(old.result() == null ? 0 : 2 * old.result().bytes());
+        renders.insert(fresh, new RenderJob.Asked(old.takeName(), old.wholeClip(), null, null, null), clock.instant());
+        runner.want(fresh.id());
+        live.publish(fresh.id());
+        return view(fresh.id());
+    }
+
+    private String another(String name) {
+        Set<String> names = renders.names();
+        int dot = name.lastIndexOf('.');
+        String fresh = name;
+        for (int n = 2; names.contains(fresh.toLowerCase(Locale.ROOT)); n++) {
+            fresh = name.substring(0, dot) + " " + n + name.substring(dot);
+        }
+        return fresh;
+    }
+
+    /** Puts a file that was sent out on the shelf as a clip of its own, to be treated further; the file stays. */
+    ClipView shelve(UUID id) {
+        Path file = file(id);
+        String name = view(id).fileName();
+        Path copy = media.incoming(UUID.randomUUID());
+        try {
+            media.demandSpace(Files.size(file));
+            Files.copy(file, copy);
+            return clips.takeInFile(name, copy);
+        } catch (IOException e) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "the file cannot be read; it may just have been removed");
+        } finally {
+            try {
+                Files.deleteIfExists(copy);
+            } catch (IOException e) {
+                // swept at the next start
+            }
+        }
+    }
+
+    /** Lets it rest where it is; what is finished stays. All files of one treatment rest together. */
+    RenderView pause(UUID id) {
+        boolean changed = false;
+        for (UUID one : together(id)) {
+            changed |= renders.pause(one);
+        }
+        if (!changed) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "only a render that waits or runs can rest");
+        }
+        for (UUID one : together(id)) {
+            runner.stop(one);
+            live.publish(one);
+        }
         return view(id);
     }
 
+    /** Goes on with it, also where it was to begin later. */
+    RenderView resume(UUID id) {
+        for (UUID one : together(id)) {
+            if (renders.resume(one)) {
+                runner.want(one);
+            }
+            live.publish(one);
+        }
+        return view(id);
+    }
+
+    private List<UUID> together(UUID id) {
+        UUID bundle = view(id).bundle();
+        return bundle == null
+                ? List.of(id)
+                : live.all().stream()
+                        .filter(one -> bundle.equals(one.bundle()))
+                        .map(RenderView::id)
+                        .toList();
+    }
+
     private static RenderRequest request(Clip clip, Treatment treatment, FrameRange range, Deliverable deliverable) {
-        Path nowhere = Path.of("plan." + ending(deliverable));
+        Path nowhere = Path.of("plan." + deliverable.container().ending());
         return new RenderRequest(clip, treatment, range, deliverable, nowhere, nowhere, 1, false);
     }
 
@@ -249,16 +476,6 @@ public class Dispatch {
         return new FrameRange(from, end);
     }
 
-    private static String fileName(String title, String take, Format out, Deliverable deliverable) {
-        String clean = title.replaceAll("[^\\p{L}\\p{N} ._-]", "_").replaceAll("\\.[A-Za-z0-9]{2,4}$", "");
-        clean = clean.length() > 120 ? clean.substring(0, 120) : clean;
-        return clean + " " + take + " " + out.width() + "x" + out.height() + "." + ending(deliverable);
-    }
-
-    private static String ending(Deliverable deliverable) {
-        return deliverable.codec().containers().getFirst().ending();
-    }
-
     List<RenderView> all() {
         return live.all();
     }
@@ -270,7 +487,8 @@ public class Dispatch {
     RenderView cancel(UUID id) {
         view(id);
         if (renders.cancel(id, clock.instant())) {
-            runner.stop(id);
+            // whichever of a bundle is at work does it for all; the others go on by themselves
+            together(id).forEach(runner::stop);
             live.forget(id);
             live.publish(id);
         }
@@ -312,17 +530,7 @@ public class Dispatch {
     RenderView rename(UUID id, String name) {
         String old = view(id).fileName();
         String ending = old.substring(old.lastIndexOf('.'));
-        String plain = name.strip();
-        if (plain.toLowerCase(Locale.ROOT).endsWith(ending.toLowerCase(Locale.ROOT))) {
-            plain = plain.substring(0, plain.length() - ending.length()).strip();
-        }
-        if (plain.isEmpty() || plain.length() > LONGEST_NAME) {
-            throw new Refusal(
-                    Refusal.Kind.INVALID, "a file name has 1 to " + LONGEST_NAME + " letters before its ending");
-        }
-        if (plain.chars().anyMatch(c -> c < ' ' || FORBIDDEN.indexOf(c) >= 0) || plain.startsWith(".")) {
-            throw new Refusal(Refusal.Kind.INVALID, "a file name cannot begin with a dot or hold any of " + FORBIDDEN);
-        }
+        String plain = FileNames.checked(name, ending);
         renders.rename(id, plain + ending);
         live.publish(id);
         return view(id);
@@ -330,11 +538,21 @@ public class Dispatch {
 
     void remove(UUID id) {
         UUID clip = cancel(id).clipId();
-        runner.await(id);
+        together(id).forEach(runner::await);
         renders.delete(id);
         MediaFolder.remove(media.render(id));
         events.publish("render-removed", Map.of("id", id));
         clips.publish(clip);
+    }
+
+    /** What became of it and how it was made, for whoever keeps the file. */
+    Report report(UUID id) {
+        RenderView view = view(id);
+        if (view.result() == null) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "this render is not finished yet");
+        }
+        RenderJob job = renders.job(id);
+        return Report.of(view, job);
     }
 
     Path file(UUID id) {

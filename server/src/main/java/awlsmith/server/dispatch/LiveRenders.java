@@ -38,9 +38,9 @@ class LiveRenders {
         publish(id);
     }
 
-    /** A look through the clip before the first frame is made. */
-    void tell(UUID id, String doing, int frames) {
-        running.put(id, new Now(0, null, new RenderView.Before(doing, frames)));
+    /** Before the first frame is made, or behind the last. @param done frames of the file so far; @param frames of what is being done */
+    void tell(UUID id, int done, String doing, int frames) {
+        running.put(id, new Now(done, null, new RenderView.Before(doing, frames)));
         publish(id);
     }
 
@@ -61,28 +61,6 @@ class LiveRenders {
         if (now == null || view.state() != RenderView.State.RUNNING) {
             return view;
         }
-        return new RenderView(
-                view.id(),
-                view.clipId(),
-                view.clipTitle(),
-                view.takeName(),
-                view.fileName(),
-                view.codec(),
-                view.wholeClip(),
-                view.spanSeconds(),
-                view.clipSeconds(),
-                view.width(),
-                view.height(),
-                view.state(),
-                view.frames(),
-                now.frames(),
-                view.problem(),
-                view.note(),
-                now.figures(),
-                now.doing(),
-                view.result(),
-                view.createdAt(),
-                view.place(),
-                view.finishedAt());
+        return view.running(now.frames(), now.figures(), now.doing());
     }
 }

@@ -18,6 +18,7 @@ final class Progress implements RenderWatch {
     private final Cancel cancel;
     private final BiConsumer<Integer, RenderView.Live> tell;
     private final IntConsumer safe;
+    private final BiConsumer<String, Integer> ending;
     private final Deque<long[]> lately = new ArrayDeque<>();
     private long told;
     private int inSegments;
@@ -26,13 +27,26 @@ final class Progress implements RenderWatch {
     /**
      * @param tell hears frames done and figures
      * @param safe hears how many frames are on disk for good
+     * @param ending hears what is done when all frames are treated
      */
-    Progress(int total, Stills stills, Cancel cancel, BiConsumer<Integer, RenderView.Live> tell, IntConsumer safe) {
+    Progress(
+            int total,
+            Stills stills,
+            Cancel cancel,
+            BiConsumer<Integer, RenderView.Live> tell,
+            IntConsumer safe,
+            BiConsumer<String, Integer> ending) {
         this.total = total;
         this.stills = stills;
         this.cancel = cancel;
         this.tell = tell;
         this.safe = safe;
+        this.ending = ending;
+    }
+
+    @Override
+    public void ending(String doing, long frames) {
+        ending.accept(doing, (int) frames);
     }
 
     @Override

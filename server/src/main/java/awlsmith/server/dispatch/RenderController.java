@@ -1,9 +1,15 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
+import awlsmith.server.clips.ClipView;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.stills.PageId;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -22,20 +28,39 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Renders over HTTP. */
 @RestController
 class RenderController {
     private final Dispatch dispatch;
+    private final JsonMapper json;
 
-    RenderController(Dispatch dispatch) {
+    RenderController(Dispatch dispatch, JsonMapper json) {
         this.dispatch = dispatch;
+        this.json = json;
     }
 
-    /** @param settings of the codec, as its description has them; what is not given is its own choice */
-    record DeliverableChoice(String codec, Map<String, Object> settings, boolean sound) {
+    /**
+     * @param settings of the codec, as its description has them; what is not given is its own choice
+     * @param container by its ending; null for the codec's usual one
+     * @param sound what becomes of it; see {@link Sound}
+     */
+    record DeliverableChoice(
+            String codec,
+            Map<String, Object> settings,
+            @Nullable String container,
+            String sound) {
         Deliverable deliverable() {
-            return Deliverable.of(codec, settings, sound);
+            var tree = new LinkedHashMap<String, Object>();
+            tree.put("codec", codec);
+            tree.put("settings", settings);
+            if (container != null) {
+                tree.put("container", container);
+            }
+            // scripts of before say true or false
+            tree.put("sound", sound.equals("true") ? "kept" : sound.equals("false") ? "none" : sound);
+            return Deliverable.fromTree(tree);
         }
     }
 
@@ -45,8 +70,13 @@ class RenderController {
             @Nullable Integer inFrame,
             @Nullable Integer outFrame) {}
 
-    /** @param wholeClip sends everything even when a span is marked */
-    record Order(UUID takeId, DeliverableChoice deliverable, boolean wholeClip) {}
+    /** See {@link Dispatch.Order}. */
+    record Order(
+            List<Dispatch.Target> takes,
+            List<DeliverableChoice> deliverables,
+            @Nullable String pattern,
+            @Nullable Instant notBefore,
+            @Nullable String name) {}
 
     @PostMapping("/api/clips/{clip}/plan")
     Dispatch.PlanView plan(@PathVariable UUID clip, @RequestBody PlanRequest request) {
@@ -56,6 +86,18 @@ class RenderController {
                 request.deliverable().deliverable(),
                 request.inFrame(),
                 request.outFrame());
+    }
+
+    /** How long it takes and how large it is, found by making a little of it: some seconds. */
+    @PostMapping("/api/clips/{clip}/trial")
+    Dispatch.TrialView trial(@PathVariable UUID clip, @RequestBody PlanRequest request, PageId page) {
+        return dispatch.trial(
+                clip,
+                Recipe.fromTree(request.recipe()),
+                request.deliverable().deliverable(),
+                request.inFrame(),
+                request.outFrame(),
+                page.toString());
     }
 
     /** @param later output frames behind the first one made of the source's frame */
@@ -72,10 +114,69 @@ class RenderController {
         return dispatch.all();
     }
 
+    /** One file of one take. */
+    record One(UUID takeId, DeliverableChoice deliverable, boolean wholeClip) {}
+
     @PostMapping("/api/renders")
     @ResponseStatus(HttpStatus.CREATED)
-    RenderView order(@RequestBody Order order) {
-        return dispatch.order(order.takeId(), order.deliverable().deliverable(), order.wholeClip());
+    RenderView order(@RequestBody One one) {
+        return dispatch.order(new Dispatch.Order(
+                        List.of(new Dispatch.Target(one.takeId(), one.wholeClip())),
+                        List.of(one.deliverable().deliverable()),
+                        null,
+                        null,
+                        null))
+                .getFirst();
+    }
+
+    /** Several takes, several files of each, or one that is to begin later. */
+    @PostMapping("/api/batches")
+    @ResponseStatus(HttpStatus.CREATED)
+    List<RenderView> order(@RequestBody Order order) {
+        return dispatch.order(new Dispatch.Order(
+                order.takes(),
+                order.deliverables().stream()
+                        .map(DeliverableChoice::deliverable)
+                        .toList(),
+                order.pattern(),
+                order.notBefore(),
+                order.name()));
+    }
+
+    /** What a name comes to. @param fileName that comes of it */
+    record NameView(String fileName) {}
+
+    record NameRequest(UUID takeId, DeliverableChoice deliverable, boolean wholeClip, String pattern) {}
+
+    @PostMapping("/api/renders/name")
+    NameView named(@RequestBody NameRequest request) {
+        return new NameView(dispatch.named(
+                new Dispatch.Target(request.takeId(), request.wholeClip()),
+                request.deliverable().deliverable(),
+                request.pattern()));
+    }
+
+    @PostMapping("/api/renders/{id}/pause")
+    RenderView pause(@PathVariable UUID id) {
+        return dispatch.pause(id);
+    }
+
+    @PostMapping("/api/renders/{id}/resume")
+    RenderView resume(@PathVariable UUID id) {
+        return dispatch.resume(id);
+    }
+
+    @PostMapping("/api/renders/{id}/again")
+    @ResponseStatus(HttpStatus.CREATED)
+    RenderView again(@PathVariable UUID id) {
+        return dispatch.again(id);
+    }
+
+    /** Puts the finished file on the shelf. */
+    @PostMapping("/api/renders/{id}/clip")
+    @ResponseStatus(HttpStatus.CREATED)
+    ClipView shelve(@PathVariable UUID id) {
+        return dispatch.shelve(id);
     }
 
     @PostMapping("/api/renders/{id}/cancel")
@@ -106,6 +207,36 @@ class RenderController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable UUID id) {
         dispatch.remove(id);
+    }
+
+    @GetMapping("/api/renders/{id}/report")
+    Report report(@PathVariable UUID id) {
+        return dispatch.report(id);
+    }
+
+    /** The same to read. */
+    @Hidden
+    @GetMapping(path = "/api/renders/{id}/report.html", produces = MediaType.TEXT_HTML_VALUE)
+    String readable(@PathVariable UUID id) {
+        return dispatch.report(id).html(json);
+    }
+
+    /** As checksum programs write it: the sum, two spaces, the name. */
+    @Hidden
+    @GetMapping(path = "/api/renders/{id}/sha256", produces = MediaType.TEXT_PLAIN_VALUE)
+    ResponseEntity<String> checksum(@PathVariable UUID id) {
+        Report report = dispatch.report(id);
+        if (report.sha256() == null) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "no checksum was kept of this file; send it out again");
+        }
+        return ResponseEntity.ok()
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(report.file() + ".sha256", StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(report.sha256() + "  " + report.file() + "\n");
     }
 
     @Hidden

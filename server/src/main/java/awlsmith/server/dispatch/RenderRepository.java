@@ -3,7 +3,7 @@ package awlsmith.server.dispatch;
 import static awlsmith.server.db.Tables.CLIP;
 import static awlsmith.server.db.Tables.MEASURED_RATE;
 import static awlsmith.server.db.Tables.RENDER;
-import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.falseCondition;
 
 import awlsmith.core.plan.Deliverable;
 import awlsmith.render.RecipeJson;
@@ -15,12 +15,16 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
@@ -40,11 +44,11 @@ class RenderRepository {
         this.json = json;
     }
 
-    void insert(RenderJob job, String takeName, boolean whole, Instant now) {
+    void insert(RenderJob job, RenderJob.Asked asked, Instant now) {
         db.insertInto(RENDER)
                 .set(RENDER.ID, job.id())
                 .set(RENDER.CLIP_ID, job.clip())
-                .set(RENDER.TAKE_NAME, takeName)
+                .set(RENDER.TAKE_NAME, asked.takeName())
                 .set(RENDER.RECIPE, JSON.json(RecipeJson.write(job.recipe())))
                 .set(
                         RENDER.DELIVERABLE,
@@ -53,10 +57,14 @@ class RenderRepository {
                 .set(RENDER.FROM_FRAME, job.from())
                 .set(RENDER.END_FRAME, job.end())
                 .set(RENDER.OUT_FRAMES, job.outFrames())
-                .set(RENDER.WHOLE_CLIP, whole)
+                .set(RENDER.WHOLE_CLIP, asked.whole())
                 .set(RENDER.WIDTH, job.width())
                 .set(RENDER.HEIGHT, job.height())
                 .set(RENDER.STATE, RenderState.WAITING)
+                .set(RENDER.BUNDLE, job.bundle())
+                .set(RENDER.BATCH, asked.batch())
+                .set(RENDER.BATCH_NAME, asked.batchName())
+                .set(RENDER.NOT_BEFORE, asked.notBefore() == null ? null : utc(asked.notBefore()))
                 .set(RENDER.CREATED_AT, utc(now))
                 .set(RENDER.PLACE, ChronoUnit.MICROS.between(Instant.EPOCH, now))
                 .execute();
@@ -86,15 +94,57 @@ class RenderRepository {
         return db.select(RENDER.ID).from(RENDER).where(RENDER.CLIP_ID.eq(clip)).fetch(RENDER.ID);
     }
 
-    /** Those that wait, or also those that were begun, in their order. */
-    List<String> open(boolean begun) {
+    /** Those that wait and may begin by now, or also those that were begun, in their order. */
+    List<String> open(boolean begun, Instant now) {
         return db.select(RENDER.ID)
                 .from(RENDER)
-                .where(RENDER.STATE
-                        .eq(RenderState.WAITING)
-                        .or(begun ? RENDER.STATE.eq(RenderState.RUNNING) : noCondition()))
+                .where(due(now).or(begun ? RENDER.STATE.eq(RenderState.RUNNING) : falseCondition()))
                 .orderBy(RENDER.PLACE, RENDER.CREATED_AT)
                 .fetch(row -> row.value1().toString());
+    }
+
+    private static Condition due(Instant now) {
+        return RENDER.STATE
+                .eq(RenderState.WAITING)
+                .and(RENDER.NOT_BEFORE.isNull().or(RENDER.NOT_BEFORE.le(utc(now))));
+    }
+
+    /** Others of the same treatment that are not finished, resting or given up. */
+    List<UUID> beside(UUID id, UUID bundle) {
+        return db.select(RENDER.ID)
+                .from(RENDER)
+                .where(
+                        RENDER.BUNDLE.eq(bundle),
+                        RENDER.ID.ne(id),
+                        RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING))
+                .orderBy(RENDER.PLACE)
+                .fetch(RENDER.ID);
+    }
+
+    /** What a process was stopped at, though nobody gave it up. */
+    void waitAgain(UUID id, String owner) {
+        db.update(RENDER)
+                .set(RENDER.STATE, RenderState.WAITING)
+                .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.RUNNING), RENDER.OWNER.eq(owner))
+                .execute();
+    }
+
+    boolean pause(UUID id) {
+        return db.update(RENDER)
+                        .set(RENDER.STATE, RenderState.PAUSED)
+                        .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING))
+                        .execute()
+                == 1;
+    }
+
+    /** Goes on at once, also where it was to begin later. */
+    boolean resume(UUID id) {
+        return db.update(RENDER)
+                        .set(RENDER.STATE, RenderState.WAITING)
+                        .setNull(RENDER.NOT_BEFORE)
+                        .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.PAUSED, RenderState.WAITING))
+                        .execute()
+                == 1;
     }
 
     /** @throws Refusal with a sentence when its recipe cannot be read any more */
@@ -111,7 +161,8 @@ class RenderRepository {
                         row.getEndFrame(),
                         row.getOutFrames(),
                         row.getWidth(),
-                        row.getHeight()))
+                        row.getHeight(),
+                        row.getBundle()))
                 .orElseThrow(() -> Refusal.unknown("this render"));
     }
 
@@ -123,7 +174,7 @@ class RenderRepository {
                 .set(RENDER.OWNER, owner)
                 .set(RENDER.ATTEMPT, RENDER.ATTEMPT.plus(1))
                 .setNull(RENDER.PROBLEM)
-                .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING))
+                .where(RENDER.ID.eq(id), due(now).or(RENDER.STATE.eq(RenderState.RUNNING)))
                 .execute();
         Integer attempt = changed == 0
                 ? null
@@ -173,7 +224,9 @@ class RenderRepository {
         return db.update(RENDER)
                         .set(RENDER.STATE, RenderState.CANCELLED)
                         .set(RENDER.FINISHED_AT, utc(now))
-                        .where(RENDER.ID.eq(id), RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING))
+                        .where(
+                                RENDER.ID.eq(id),
+                                RENDER.STATE.in(RenderState.WAITING, RenderState.RUNNING, RenderState.PAUSED))
                         .execute()
                 == 1;
     }
@@ -226,6 +279,13 @@ class RenderRepository {
         });
     }
 
+    /** Names of all files, in small letters. */
+    Set<String> names() {
+        return db.select(RENDER.FILE_NAME).from(RENDER).fetch(RENDER.FILE_NAME).stream()
+                .map(name -> name.toLowerCase(Locale.ROOT))
+                .collect(Collectors.toCollection(HashSet::new));
+    }
+
     boolean rename(UUID id, String fileName) {
         return db.update(RENDER)
                         .set(RENDER.FILE_NAME, fileName)
@@ -265,15 +325,16 @@ class RenderRepository {
         int frames = row.get(RENDER.OUT_FRAMES) > 0 ? row.get(RENDER.OUT_FRAMES) : span;
         ClipFacts facts = json.readValue(row.get(CLIP.FACTS).data(), ClipFacts.class);
         JSON result = row.get(RENDER.FACTS);
+        var deliverable =
+                Deliverable.fromTree(json.readValue(row.get(RENDER.DELIVERABLE).data(), Map.class));
         return new RenderView(
                 row.get(RENDER.ID),
                 row.get(RENDER.CLIP_ID),
                 row.get(CLIP.TITLE),
                 row.get(RENDER.TAKE_NAME),
                 row.get(RENDER.FILE_NAME),
-                Deliverable.fromTree(json.readValue(row.get(RENDER.DELIVERABLE).data(), Map.class))
-                        .codec()
-                        .label(),
+                deliverable.codec().label(),
+                deliverable.toTree(),
                 row.get(RENDER.WHOLE_CLIP),
                 facts.seconds() * span / Math.max(1, row.get(CLIP.FRAMES)),
                 facts.seconds(),
@@ -289,9 +350,17 @@ class RenderRepository {
                 result == null ? null : json.readValue(result.data(), RenderView.Result.class),
                 row.get(RENDER.CREATED_AT).toInstant(ZoneOffset.UTC),
                 row.get(RENDER.PLACE),
+                row.get(RENDER.BUNDLE),
+                row.get(RENDER.BATCH),
+                row.get(RENDER.BATCH_NAME),
+                instant(row.get(RENDER.NOT_BEFORE)),
                 Optional.ofNullable(row.get(RENDER.FINISHED_AT))
                         .map(at -> at.toInstant(ZoneOffset.UTC))
                         .orElse(null));
+    }
+
+    private static @Nullable Instant instant(@Nullable LocalDateTime at) {
+        return at == null ? null : at.toInstant(ZoneOffset.UTC);
     }
 
     private static LocalDateTime utc(Instant at) {

@@ -1,11 +1,15 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.model.ModelStage;
+import awlsmith.core.pipeline.Budget;
+import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.CodecNames;
+import awlsmith.media.MediaException;
 import awlsmith.media.ReadBack;
+import awlsmith.render.Engine;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Renderer;
@@ -16,11 +20,13 @@ import awlsmith.server.jobs.Job;
 import awlsmith.server.jobs.JobRun;
 import awlsmith.server.jobs.Jobs;
 import awlsmith.server.jobs.Lane;
+import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.treatments.Treatments;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.OptionalInt;
@@ -79,12 +85,12 @@ class RenderRunner implements Job {
 
     @Override
     public List<String> waiting() {
-        return renders.open(false);
+        return renders.open(false, clock.instant());
     }
 
     @Override
     public List<String> unfinished() {
-        return renders.open(true);
+        return renders.open(true, clock.instant());
     }
 
     void want(UUID id) {
@@ -101,6 +107,9 @@ class RenderRunner implements Job {
         jobs.await(KIND, id.toString());
     }
 
+    /** A render in hand. @param attempt the how manieth go this is */
+    private record InHand(RenderJob job, int attempt) {}
+
     @Override
     public void run(String id, JobRun run) {
         UUID render = UUID.fromString(id);
@@ -110,7 +119,58 @@ class RenderRunner implements Job {
         }
         run.began(attempt.getAsInt());
         live.publish(render);
-        make(renders.job(render), run);
+        var all = new ArrayList<InHand>();
+        all.add(new InHand(renders.job(render), attempt.getAsInt()));
+        UUID bundle = all.getFirst().job().bundle();
+        if (bundle != null) {
+            // the others of the same treatment are made along with it
+            for (UUID beside : renders.beside(render, bundle)) {
+                renders.start(beside, run.owner(), clock.instant()).ifPresent(go -> {
+                    all.add(new InHand(renders.job(beside), go));
+                    live.publish(beside);
+                });
+            }
+        }
+        try {
+            make(all, run);
+        } catch (Cancel.Stopped e) {
+            throw e;
+        } catch (MediaException | Refusal | Budget.Exceeded e) {
+            fail(all, run, e.getMessage());
+            throw e;
+        } catch (OutOfMemoryError e) {
+            fail(all, run, tooLittleMemory());
+            throw e;
+        } finally {
+            all.subList(1, all.size()).forEach(one -> {
+                live.forget(one.job().id());
+                run.tolerant(() -> live.publish(one.job().id()));
+            });
+        }
+    }
+
+    /** Those made along; the first is told by the engine. */
+    private void fail(List<InHand> all, JobRun run, String sentence) {
+        for (InHand one : all.subList(1, all.size())) {
+            run.save(() -> {
+                renders.failed(one.job().id(), one.attempt(), sentence, clock.instant());
+                return true;
+            });
+        }
+    }
+
+    /** Somebody gave one of a bundle up, or lets it rest: the others wait to go on. */
+    @Override
+    public void stopped(String id, JobRun run) {
+        UUID render = UUID.fromString(id);
+        RenderJob job = renders.job(render);
+        renders.waitAgain(render, run.owner());
+        if (job.bundle() != null) {
+            for (UUID beside : renders.beside(render, job.bundle())) {
+                renders.waitAgain(beside, run.owner());
+                want(beside);
+            }
+        }
     }
 
     @Override
@@ -140,51 +200,69 @@ class RenderRunner implements Job {
                 + " parts";
     }
 
-    private void make(RenderJob job, JobRun run) {
+    private void make(List<InHand> all, JobRun run) {
+        RenderJob job = all.getFirst().job();
         Clip clip = clips.open(job.clip());
-        Path folder = media.render(job.id());
-        Path scratch = folder.resolve("segments");
-        String ending = job.fileName().substring(job.fileName().lastIndexOf('.'));
         Treatment treatment = treatments.complete(job.clip(), clip, job.recipe(), run.cancel(), (doing, frames) -> {
             stills.awaitUrgent(run.cancel());
-            run.tell(() -> live.tell(job.id(), doing, (int) frames));
+            run.tell(() -> all.forEach(one -> live.tell(one.job().id(), 0, doing, (int) frames)));
         });
-        var order = new RenderRequest(
+        List<RenderRequest> orders =
+                all.stream().map(one -> request(one.job(), clip, treatment)).toList();
+        media.demandSpace(0);
+        stills.awaitUrgent(run.cancel());
+        List<RenderRequest> requests = segmentFrames > 0 ? orders : SegmentSize.of(orders, machine, run.cancel());
+        long start = System.nanoTime();
+        int frames = job.frames();
+        var progress = new Progress(
+                frames,
+                stills,
+                run.cancel(),
+                (done, figures) -> all.forEach(one -> live.tell(one.job().id(), done, figures)),
+                safe -> note(all, run, safe),
+                (doing, done) ->
+                        run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))));
+        Renderer.Result result = new Renderer(requests, machine, progress, run.cancel()).render();
+        double seconds = (System.nanoTime() - start) / 1e9;
+        measured(job, clip, frames - progress.before(), seconds, run);
+        var results = new ArrayList<Renderer.Result>(List.of(result));
+        results.addAll(result.also());
+        for (int i = 0; i < all.size(); i++) {
+            InHand one = all.get(i);
+            int n = i;
+            Renderer.Result made = results.get(i);
+            String sum = Checksum.of(requests.get(i).out(), run.cancel());
+            run.save(() -> renders.done(
+                    one.job().id(),
+                    one.attempt(),
+                    readBack(made.facts(), requests.get(n).out(), sum, seconds),
+                    made.soundNote().orElse(null),
+                    clock.instant()));
+            MediaFolder.remove(requests.get(i).scratch());
+        }
+    }
+
+    private RenderRequest request(RenderJob job, Clip clip, Treatment treatment) {
+        Path folder = media.render(job.id());
+        String ending = job.fileName().substring(job.fileName().lastIndexOf('.'));
+        return new RenderRequest(
                 clip,
                 treatment,
                 new FrameRange(job.from(), job.end()),
                 job.deliverable(),
                 folder.resolve("out" + ending),
-                scratch,
+                folder.resolve("segments"),
                 Math.max(1, segmentFrames),
                 false);
-        media.demandSpace(0);
-        stills.awaitUrgent(run.cancel());
-        RenderRequest request =
-                segmentFrames > 0 ? order : order.withSegments(SegmentSize.of(order, machine, run.cancel()));
-        long start = System.nanoTime();
-        var progress = new Progress(
-                job.frames(),
-                stills,
-                run.cancel(),
-                (done, figures) -> live.tell(job.id(), done, figures),
-                safe -> note(job, run, safe));
-        Renderer.Result result = new Renderer(request, machine, progress, run.cancel()).render();
-        measured(job, clip, job.frames() - progress.before(), (System.nanoTime() - start) / 1e9, run);
-        run.save(() -> renders.done(
-                job.id(),
-                run.attempt(),
-                readBack(result.facts()),
-                result.soundNote().orElse(null),
-                clock.instant()));
-        MediaFolder.remove(scratch);
     }
 
     /** What is safely on disk; where another process has taken over, this one stops. */
-    private void note(RenderJob job, JobRun run, int safe) {
+    private void note(List<InHand> all, JobRun run, int safe) {
         run.tolerant(() -> {
-            if (!renders.framesDone(job.id(), run.attempt(), safe)) {
-                run.cancel().ask();
+            for (InHand one : all) {
+                if (!renders.framesDone(one.job().id(), one.attempt(), safe)) {
+                    run.cancel().ask();
+                }
             }
         });
     }
@@ -200,7 +278,7 @@ class RenderRunner implements Job {
         }
     }
 
-    private static RenderView.Result readBack(ReadBack.Facts facts) {
+    private static RenderView.Result readBack(ReadBack.Facts facts, Path file, String sha256, double workSeconds) {
         var video = facts.info().video();
         var format = video.format();
         var colour = format.colour();
@@ -212,7 +290,7 @@ class RenderRunner implements Job {
                 video.rate().toDouble(),
                 facts.frames(),
                 facts.info().duration().map(d -> d.toDouble()).orElse(0.0),
-                facts.info().bytes(),
+                file.toFile().length(),
                 format.depth(),
                 word(colour.matrix()),
                 word(colour.range()),
@@ -221,7 +299,10 @@ class RenderRunner implements Job {
                 facts.info().sounds().stream()
                         .map(sound -> CodecNames.of(sound.codec()))
                         .toList(),
-                facts.errors());
+                facts.errors(),
+                sha256,
+                Engine.VERSION,
+                workSeconds);
     }
 
     private static String word(Enum<?> tag) {

@@ -2,6 +2,7 @@ package awlsmith.server.dispatch;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -14,7 +15,11 @@ import org.jspecify.annotations.Nullable;
  * @param before what a render that runs does before its first frame
  * @param note what was changed on the way, for example about the sound
  * @param result what was read back from the finished file
+ * @param deliverable in its open form
  * @param place that it waits in: behind all with a smaller one
+ * @param bundle files of one treatment, which are made at once
+ * @param batch what was asked for together, and its name
+ * @param notBefore when it may begin
  */
 public record RenderView(
         UUID id,
@@ -23,6 +28,7 @@ public record RenderView(
         String takeName,
         String fileName,
         String codec,
+        Map<String, Object> deliverable,
         boolean wholeClip,
         double spanSeconds,
         double clipSeconds,
@@ -38,13 +44,18 @@ public record RenderView(
         @Nullable Result result,
         Instant createdAt,
         long place,
+        @Nullable UUID bundle,
+        @Nullable UUID batch,
+        @Nullable String batchName,
+        @Nullable Instant notBefore,
         @Nullable Instant finishedAt) {
     public enum State {
         WAITING,
         RUNNING,
         DONE,
         FAILED,
-        CANCELLED
+        CANCELLED,
+        PAUSED
     }
 
     /**
@@ -57,7 +68,45 @@ public record RenderView(
     /** @param doing what is being done, in a few words; @param frames seen so far */
     public record Before(String doing, int frames) {}
 
-    /** Read back from the finished file, not from what was asked for. */
+    /** The same as it runs. @param done frames so far */
+    RenderView running(int done, @Nullable Live figures, @Nullable Before doing) {
+        return new RenderView(
+                id,
+                clipId,
+                clipTitle,
+                takeName,
+                fileName,
+                codec,
+                deliverable,
+                wholeClip,
+                spanSeconds,
+                clipSeconds,
+                width,
+                height,
+                state,
+                frames,
+                done,
+                problem,
+                note,
+                figures,
+                doing,
+                result,
+                createdAt,
+                place,
+                bundle,
+                batch,
+                batchName,
+                notBefore,
+                finishedAt);
+    }
+
+    /**
+     * Read back from the finished file, not from what was asked for.
+     *
+     * @param sha256 of the whole file, in hexadecimal; null of files made before it was kept
+     * @param engine version that made it
+     * @param seconds it lasts; @param workSeconds that the last go at it took
+     */
     public record Result(
             String codec,
             int width,
@@ -73,5 +122,8 @@ public record RenderView(
             String transfer,
             String primaries,
             List<String> sound,
-            int errors) {}
+            int errors,
+            @Nullable String sha256,
+            @Nullable String engine,
+            @Nullable Double workSeconds) {}
 }

@@ -69,6 +69,11 @@ public class MediaFolder {
         return root.resolve("incoming").resolve(id + ".part");
     }
 
+    /** Where a little of a render is made, to learn how long all of it takes. */
+    public Path trial(UUID id) {
+        return root.resolve("incoming").resolve("trial-" + id);
+    }
+
     /** Where uploads lie until they have arrived whole. */
     public Path unfinished() {
         return root.resolve("incoming").resolve("unfinished");

@@ -29,7 +29,8 @@ class ProgressTest {
                     told.add(done);
                     figures.add(live);
                 },
-                safe -> {});
+                safe -> {},
+                (doing, done) -> {});
         for (int n = 1; n <= 1000; n++) {
             progress.frames(n, new RenderWatch.Shares(1, 2, 5));
         }
@@ -42,7 +43,7 @@ class ProgressTest {
     @Test
     void framesOnDiskCountFromWhatWasThereBefore() {
         var safe = new ArrayList<Integer>();
-        var progress = new Progress(100, stills, new Cancel(), (done, live) -> {}, safe::add);
+        var progress = new Progress(100, stills, new Cancel(), (done, live) -> {}, safe::add, (doing, done) -> {});
         progress.begins(40);
         assertThat(progress.before()).isEqualTo(40);
         progress.segment(4, 10);
@@ -54,7 +55,7 @@ class ProgressTest {
     void givesWayWhileAStillIsMadeAndNoLonger() {
         when(stills.isBusy()).thenReturn(true, true, false);
         doCallRealMethod().when(stills).awaitUrgent(any());
-        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}).giveWay();
+        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}).giveWay();
         verify(stills, times(3)).isBusy();
     }
 }

@@ -1,0 +1,101 @@
+package awlsmith.server.dispatch;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.plan.Deliverable;
+import awlsmith.server.problem.Refusal;
+import java.time.LocalDate;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** What files that are sent out are called: by a pattern with words in braces, or as somebody typed it. */
+final class FileNames {
+    /** Clip, take and size tell apart what one clip is sent out as. */
+    static final String USUAL = "{clip} {take} {size}";
+
+    private static final int LONGEST = 150;
+    private static final int LONGEST_CLIP = 120;
+    /** What some file system does not take in a name. */
+    private static final String FORBIDDEN = "/\\:*?\"<>|";
+
+    private static final Pattern WORD = Pattern.compile("\\{([^{}]*)}");
+
+    private FileNames() {}
+
+    /**
+     * What words stand for.
+     *
+     * @param made format of the pictures; @param rate frames a second
+     * @param number in its batch, from 1
+     */
+    record Facts(
+            String clip, String take, Format made, double rate, Deliverable deliverable, LocalDate today, int number) {
+        private Map<String, String> words() {
+            var words = new LinkedHashMap<String, String>();
+            String clean = clip.replaceAll("[^\\p{L}\\p{N} ._-]", "_").replaceAll("\\.[A-Za-z0-9]{2,4}$", "");
+            words.put("clip", clean.length() > LONGEST_CLIP ? clean.substring(0, LONGEST_CLIP) : clean);
+            words.put("take", take.replaceAll("[^\\p{L}\\p{N} ._-]", "_"));
+            words.put("size", made.width() + "x" + made.height());
+            words.put("lines", Integer.toString(made.height()));
+            double whole = Math.rint(rate * 100) / 100;
+            words.put("rate", whole == Math.rint(whole) ? Long.toString((long) whole) : Double.toString(whole));
+            words.put("codec", deliverable.codec().label().replace(".", ""));
+            words.put("depth", Integer.toString(made.depth()));
+            words.put("date", today.toString());
+            words.put("number", String.format(Locale.ROOT, "%03d", number));
+            return words;
+        }
+    }
+
+    /**
+     * @param pattern with words in braces
+     * @param taken names that are there already: a number tells the new one apart
+     * @throws Refusal when a word is unknown, or nothing that can be a name comes of it
+     */
+    static String of(String pattern, Facts facts, Set<String> taken) {
+        Map<String, String> words = facts.words();
+        var name = new StringBuilder();
+        Matcher found = WORD.matcher(pattern);
+        while (found.find()) {
+            String value = words.get(found.group(1));
+            if (value == null) {
+                throw new Refusal(
+                        Refusal.Kind.INVALID,
+                        "{" + found.group(1) + "} means nothing in a name; there are: {"
+                                + String.join("}, {", words.keySet()) + "}");
+            }
+            found.appendReplacement(name, Matcher.quoteReplacement(value));
+        }
+        found.appendTail(name);
+        String ending = "." + facts.deliverable().container().ending();
+        String plain = checked(name.toString(), ending);
+        String full = plain + ending;
+        for (int n = 2; taken.contains(full.toLowerCase(Locale.ROOT)); n++) {
+            full = plain + " " + n + ending;
+        }
+        return full;
+    }
+
+    /**
+     * A name without its ending, as somebody typed it.
+     *
+     * @param ending with its dot
+     * @throws Refusal when it cannot be one
+     */
+    static String checked(String name, String ending) {
+        String plain = name.strip();
+        if (plain.toLowerCase(Locale.ROOT).endsWith(ending.toLowerCase(Locale.ROOT))) {
+            plain = plain.substring(0, plain.length() - ending.length()).strip();
+        }
+        if (plain.isEmpty() || plain.length() > LONGEST) {
+            throw new Refusal(Refusal.Kind.INVALID, "a file name has 1 to " + LONGEST + " letters before its ending");
+        }
+        if (plain.chars().anyMatch(c -> c < ' ' || FORBIDDEN.indexOf(c) >= 0) || plain.startsWith(".")) {
+            throw new Refusal(Refusal.Kind.INVALID, "a file name cannot begin with a dot or hold any of " + FORBIDDEN);
+        }
+        return plain;
+    }
+}
