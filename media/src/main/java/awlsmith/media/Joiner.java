@@ -225,7 +225,8 @@ public final class Joiner {
         if (mp4) {
             arguments.addAll(List.of("-movflags", "+faststart"));
         }
-        arguments.addAll(List.of("-map_metadata", "-1", "-map_chapters"));
+        // the same parts make the same file: no moment, no random names
+        arguments.addAll(List.of("-fflags", "+bitexact", "-map_metadata", "-1", "-map_chapters"));
         arguments.add(chapters.isEmpty() ? "-1" : Integer.toString(inputs));
         for (int n = 0; n < chapters.size(); n++) {
             arguments.addAll(

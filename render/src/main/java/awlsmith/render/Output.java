@@ -101,7 +101,7 @@ final class Output {
                     : coded(frames, along, part, folder, machine, watch, cancel);
             new Verdict(request, request.fileFormat(), along, frames).demand(made.facts(), cancel);
             Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-            return new Renderer.Result(made.facts().at(out), made.note(), List.of());
+            return new Renderer.Result(made.facts().at(out), made.note());
         } finally {
             Files.deleteIfExists(part);
             empty(folder);

@@ -68,18 +68,34 @@ public final class Renderer {
         this.cancel = cancel;
     }
 
+    /** What became of one of several files. */
+    public sealed interface Made permits Result, Failed {}
+
     /**
      * @param facts read back from the file
      * @param soundNote what was changed about the sound, if anything
-     * @param also the same of the other files
      */
-    public record Result(ReadBack.Facts facts, Optional<String> soundNote, List<Result> also) {}
+    public record Result(ReadBack.Facts facts, Optional<String> soundNote) implements Made {}
+
+    /** @param sentence why this one could not be made, though the treatment was */
+    public record Failed(String sentence) implements Made {}
 
     /**
      * @throws MediaException with a sentence when it cannot be done or went wrong; finished segments stay
      * @throws Cancel.Stopped when asked to stop; finished segments stay
      */
     public Result render() {
+        return switch (renderAll().getFirst()) {
+            case Result result -> result;
+            case Failed failed -> throw new MediaException(failed.sentence());
+        };
+    }
+
+    /**
+     * The same of all files. What cannot be made of the finished treatment, such as a size that is too small, is told of that file; the
+     * others are there.
+     */
+    public List<Made> renderAll() {
         long memory = 0;
         for (RenderRequest one : requests) {
             RenderPlan plan = one.plan(machine);
@@ -96,14 +112,21 @@ public final class Renderer {
                 outputs.add(new Output(one, new SegmentFolder(one)));
             }
             long frames = treat(outputs);
-            var results = new ArrayList<Result>();
+            var made = new ArrayList<Made>();
             for (Output output : outputs) {
-                results.add(output.join(frames, machine, watch, cancel));
+                made.add(joined(output, frames));
             }
-            Result first = results.getFirst();
-            return new Result(first.facts(), first.soundNote(), List.copyOf(results.subList(1, results.size())));
+            return List.copyOf(made);
         } catch (IOException e) {
             throw explained(e);
+        }
+    }
+
+    private Made joined(Output output, long frames) throws IOException {
+        try {
+            return output.join(frames, machine, watch, cancel);
+        } catch (MediaException e) {
+            return new Failed(e.getMessage());
         }
     }
 

@@ -19,7 +19,7 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
         return new ColourTags(Matrix.RGB, Range.FULL, untold ? Transfer.BT709 : transfer, primaries);
     }
 
-    /** Whether code values mean the same: some matrices and curves have several names. */
+    /** Whether code values mean the same, as far as MXF's labels tell (SMPTE RP 224): some matrices and curves share one. */
     public boolean isSameMeaning(ColourTags other) {
         return matrix.kr == other.matrix.kr
                 && matrix.kb == other.matrix.kb
@@ -95,6 +95,9 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
         private static final java.util.Set<Transfer> CAMERA =
                 java.util.EnumSet.of(BT709, SMPTE170M, BT2020_10, BT2020_12);
 
+        /** Both systems of ITU-R BT.470 have one label. */
+        private static final java.util.Set<Transfer> BT470 = java.util.EnumSet.of(GAMMA22, GAMMA28);
+
         Transfer(int code) {
             this.code = code;
         }
@@ -104,7 +107,9 @@ public record ColourTags(Matrix matrix, Range range, Transfer transfer, Primarie
         }
 
         boolean isSameCurve(Transfer other) {
-            return this == other || CAMERA.contains(this) && CAMERA.contains(other);
+            return this == other
+                    || CAMERA.contains(this) && CAMERA.contains(other)
+                    || BT470.contains(this) && BT470.contains(other);
         }
     }
 

@@ -2,6 +2,7 @@ package awlsmith.core.plan;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -24,12 +25,21 @@ final class Mxf {
     private Mxf() {}
 
     static List<String> refusals(Format file, Rational rate, Container container) {
-        if (container != Container.MXF || RATES.contains(rate)) {
+        if (container != Container.MXF) {
             return List.of();
         }
-        String rates = RATES.stream().sorted().map(Mxf::words).collect(Collectors.joining(", "));
-        return List.of("MXF goes at " + rates + " frames a second, this has " + words(rate)
-                + "; bring it to one of them with the step Frame rate, or choose another container");
+        var refusals = new ArrayList<String>();
+        if (!file.sar().equals(Rational.ONE)) {
+            // what is written of it is not read back by every reader
+            refusals.add("MXF holds square samples alone here, these are " + file.sar().num() + ":"
+                    + file.sar().den() + "; make them square with the step Enlarge, or choose another container");
+        }
+        if (!RATES.contains(rate)) {
+            String rates = RATES.stream().sorted().map(Mxf::words).collect(Collectors.joining(", "));
+            refusals.add("MXF goes at " + rates + " frames a second, this has " + words(rate)
+                    + "; bring it to one of them with the step Frame rate, or choose another container");
+        }
+        return refusals;
     }
 
     private static String words(Rational rate) {

@@ -341,6 +341,17 @@ class RenderPlanTest {
     }
 
     @Test
+    void mxfTakesSquareSamplesAlone() {
+        var asked = Deliverable.of("dnxhr", Map.of(), Optional.of(Container.MXF), Sound.NONE);
+        Format wide = asked.fileFormat(format(720, 576, Chroma.S420), 576).withSize(720, 576, new Rational(16, 15));
+        assertThat(asked.codec().refusals(wide, Rational.of(25), Container.MXF))
+                .singleElement()
+                .asString()
+                .contains("16:15", "Enlarge");
+        assertThat(asked.codec().refusals(wide, Rational.of(25), Container.MOV)).isEmpty();
+    }
+
+    @Test
     void aBitRateOrASizeAloneSaysThatItGoesByThat() {
         assertThat(Deliverable.of("h264", Map.of("size", 20), true).setting("by"))
                 .isEqualTo("size");

@@ -152,10 +152,18 @@ final class RenderCommand {
                     request.segmentFrames(),
                     options.damaged()));
         }
-        var result = new Renderer(requests, machine, new Report(err, plan.frames()), cancel).render();
-        tell(out, result);
-        for (int i = 0; i < result.also().size(); i++) {
-            tell(options.also().get(i), result.also().get(i));
+        var made = new Renderer(requests, machine, new Report(err, plan.frames()), cancel).renderAll();
+        var wrong = new ArrayList<String>();
+        for (int i = 0; i < made.size(); i++) {
+            Path file = requests.get(i).out();
+            switch (made.get(i)) {
+                case Renderer.Result result -> tell(file, result);
+                case Renderer.Failed failed ->
+                    wrong.add((made.size() == 1 ? "" : file.getFileName() + ": ") + failed.sentence());
+            }
+        }
+        if (!wrong.isEmpty()) {
+            throw new MediaException(String.join("; ", wrong));
         }
     }
 

@@ -222,23 +222,27 @@ class RenderRunner implements Job {
                 safe -> note(all, run, safe),
                 (doing, done) ->
                         run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))));
-        Renderer.Result result = new Renderer(requests, machine, progress, run.cancel()).render();
+        List<Renderer.Made> made = new Renderer(requests, machine, progress, run.cancel()).renderAll();
         double seconds = (System.nanoTime() - start) / 1e9;
         measured(job, clip, frames - progress.before(), seconds, run);
-        var results = new ArrayList<Renderer.Result>(List.of(result));
-        results.addAll(result.also());
         for (int i = 0; i < all.size(); i++) {
             InHand one = all.get(i);
-            int n = i;
-            Renderer.Result made = results.get(i);
-            String sum = Checksum.of(requests.get(i).out(), run.cancel());
-            run.save(() -> renders.done(
-                    one.job().id(),
-                    one.attempt(),
-                    readBack(made.facts(), requests.get(n).out(), sum, seconds),
-                    made.soundNote().orElse(null),
-                    clock.instant()));
-            MediaFolder.remove(requests.get(i).scratch());
+            RenderRequest request = requests.get(i);
+            switch (made.get(i)) {
+                case Renderer.Result result -> {
+                    String sum = Checksum.of(request.out(), run.cancel());
+                    run.save(() -> renders.done(
+                            one.job().id(),
+                            one.attempt(),
+                            readBack(result.facts(), request.out(), sum, seconds),
+                            result.soundNote().orElse(null),
+                            clock.instant()));
+                    MediaFolder.remove(request.scratch());
+                }
+                case Renderer.Failed failed ->
+                    run.save(() -> renders.failed(
+                            one.job().id(), one.attempt(), failed.sentence(), clock.instant()));
+            }
         }
     }
 

@@ -1,0 +1,249 @@
+package awlsmith.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.security.MessageDigest;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.stream.StreamSupport;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import tools.jackson.databind.JsonNode;
+
+/** Several files at once, later, resting and going on; what is told of them when they are there. */
+@ExtendWith(RunningServer.class)
+class BatchesTest {
+    private static final String WATCH = "{\"codec\":\"h264\",\"settings\":{\"quality\":20},\"sound\":\"kept\"}";
+    private static final String KEEP = "{\"codec\":\"ffv1\",\"settings\":{},\"container\":\"mkv\",\"sound\":\"flac\"}";
+    private static final String STILLS = "{\"codec\":\"png\",\"settings\":{\"first\":7},\"sound\":\"none\"}";
+
+    private static String take(RunningServer server, JsonNode clip) {
+        return server.get("/api/clips/" + clip.path("id").asString() + "/takes")
+                .json()
+                .get(0)
+                .path("id")
+                .asString();
+    }
+
+    private static String order(List<String> takes, String more, String... deliverables) {
+        var targets = takes.stream()
+                .map(take -> "{\"takeId\":\"" + take + "\",\"wholeClip\":true}")
+                .toList();
+        return "{\"takes\":[" + String.join(",", targets) + "],\"deliverables\":[" + String.join(",", deliverables)
+                + "]" + more + "}";
+    }
+
+    private static List<String> ids(JsonNode renders) {
+        var ids = new ArrayList<String>();
+        renders.forEach(one -> ids.add(one.path("id").asString()));
+        return ids;
+    }
+
+    private static JsonNode one(JsonNode all, String id) {
+        return StreamSupport.stream(all.spliterator(), false)
+                .filter(node -> node.path("id").asString().equals(id))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static boolean areAll(JsonNode all, List<String> ids, String state) {
+        return ids.stream().allMatch(id -> one(all, id).path("state").asString().equals(state));
+    }
+
+    @AfterEach
+    void empty(RunningServer server) {
+        server.get("/api/clips").json().forEach(clip -> server.delete(
+                "/api/clips/" + clip.path("id").asString()));
+    }
+
+    /** Two clips, three files each: one treatment each, six right files, a report and a checksum of each. */
+    @Test
+    void everyTakeGoesOutInEveryForm(RunningServer server) throws Exception {
+        var takes = List.of(
+                take(server, server.clip("one.mp4", 64, 48, 12)), take(server, server.clip("two.mp4", 64, 48, 15)));
+        var answer = server.post(
+                "/api/batches",
+                order(takes, ",\"pattern\":\"{clip}, {codec} {number}\",\"name\":\"both\"", WATCH, KEEP, STILLS));
+        assertThat(answer.status()).as(answer.text()).isEqualTo(201);
+        List<String> ids = ids(answer.json());
+        assertThat(ids).hasSize(6);
+        JsonNode all = server.until("/api/renders", list -> areAll(list, ids, "DONE"));
+        var names = ids.stream().map(id -> one(all, id).path("fileName").asString()).toList();
+        assertThat(names)
+                .containsExactly(
+                        "one, H264 001.mp4",
+                        "one, FFV1 002.mkv",
+                        "one, PNG pictures 003.zip",
+                        "two, H264 004.mp4",
+                        "two, FFV1 005.mkv",
+                        "two, PNG pictures 006.zip");
+        for (String id : ids) {
+            JsonNode render = one(all, id);
+            assertThat(render.path("batchName").asString()).isEqualTo("both");
+            byte[] file = server.get("/api/renders/" + id + "/file").bytes();
+            String sum = HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(file));
+            JsonNode report = server.get("/api/renders/" + id + "/report").json();
+            assertThat(report.path("sha256").asString()).isEqualTo(sum);
+            assertThat(report.path("recipe").path("steps").isArray()).isTrue();
+            assertThat(report.path("result").path("frames").asInt())
+                    .isEqualTo(render.path("frames").asInt());
+            assertThat(server.get("/api/renders/" + id + "/sha256").text())
+                    .isEqualTo(sum + "  " + render.path("fileName").asString() + "\n");
+            assertThat(server.get("/api/renders/" + id + "/report.html").text())
+                    .contains("SHA-256", sum, "decodes to its end");
+        }
+        // files of one treatment were made at once: none of a clip was begun anew
+        assertThat(one(all, ids.get(0)).path("bundle")).isEqualTo(one(all, ids.get(2)).path("bundle"));
+        assertThat(one(all, ids.get(0)).path("bundle")).isNotEqualTo(one(all, ids.get(3)).path("bundle"));
+    }
+
+    @Test
+    void aFileGoesBackOnTheShelfOrIsMadeAgainUnderAnotherName(RunningServer server) {
+        String take = take(server, server.clip("shelf.mp4", 64, 48, 12));
+        String id = ids(server.post("/api/batches", order(List.of(take), "", KEEP)).json())
+                .getFirst();
+        assertThat(server.post("/api/renders/" + id + "/clip", "").status()).isEqualTo(409);
+        server.until("/api/renders", list -> areAll(list, List.of(id), "DONE"));
+        JsonNode clip = server.post("/api/renders/" + id + "/clip", "").json();
+        JsonNode ready = server.until(
+                "/api/clips/" + clip.path("id").asString(),
+                one -> one.path("state").asString().equals("READY"));
+        assertThat(ready.path("facts").path("width").asInt()).isEqualTo(128);
+        JsonNode again = server.post("/api/renders/" + id + "/again", "").json();
+        assertThat(again.path("fileName").asString()).isEqualTo("shelf A 128x96 2.mkv");
+        server.until(
+                "/api/renders",
+                list -> areAll(list, List.of(again.path("id").asString()), "DONE"));
+        assertThat(server.get("/api/renders/" + again.path("id").asString() + "/report")
+                        .json()
+                        .path("sha256"))
+                .isEqualTo(server.get("/api/renders/" + id + "/report").json().path("sha256"));
+    }
+
+    @Test
+    void aBatchBeginsWhenItWasToldToAndRestsOverARestart(RunningServer server) {
+        String take = take(server, server.clip("night.mp4", 64, 48, 900));
+        String tonight = ",\"notBefore\":\"" + Instant.now().plusSeconds(36_000) + "\"";
+        List<String> ids = ids(server.post("/api/batches", order(List.of(take), tonight, WATCH, KEEP))
+                .json());
+        String id = ids.getFirst();
+        server.restart();
+        JsonNode held = one(server.get("/api/renders").json(), id);
+        assertThat(held.path("state").asString()).isEqualTo("WAITING");
+        assertThat(held.path("framesDone").asInt()).isZero();
+        // begins now, and is stopped on the way
+        assertThat(server.post("/api/renders/" + id + "/resume", "").status()).isEqualTo(200);
+        server.until("/api/renders", list -> one(list, id).path("framesDone").asInt() > 0);
+        assertThat(server.post("/api/renders/" + id + "/pause", "").status()).isEqualTo(200);
+        server.until("/api/renders", list -> areAll(list, ids, "PAUSED"));
+        assertThat(server.post("/api/renders/" + id + "/pause", "").status()).isEqualTo(409);
+        server.restart();
+        assertThat(areAll(server.get("/api/renders").json(), ids, "PAUSED")).isTrue();
+        server.post("/api/renders/" + id + "/resume", "");
+        JsonNode all = server.until("/api/renders", list -> areAll(list, ids, "DONE"));
+        ids.forEach(one -> assertThat(
+                        one(all, one).path("result").path("frames").asInt())
+                .isEqualTo(900));
+    }
+
+    /** The other file of the treatment goes on by itself. */
+    @Test
+    void oneOfTwoFilesMayBeGivenUpOrRemovedWhileTheyAreMade(RunningServer server) {
+        String take = take(server, server.clip("given.mp4", 64, 48, 900));
+        for (int given : new int[] {0, 1}) {
+            List<String> ids =
+                    ids(server.post("/api/batches", order(List.of(take), "", WATCH, KEEP)).json());
+            server.until("/api/renders", list -> one(list, ids.get(0)).path("framesDone").asInt() > 0);
+            server.delete("/api/renders/" + ids.get(given));
+            JsonNode all = server.until("/api/renders", list -> areAll(list, List.of(ids.get(1 - given)), "DONE"));
+            assertThat(one(all, ids.get(1 - given)).path("result").path("frames").asInt())
+                    .isEqualTo(900);
+            assertThat(ids(all)).doesNotContain(ids.get(given));
+        }
+    }
+
+    @Test
+    void whatCannotBeSentOutIsSaidOfEachClipAndNothingIsBegun(RunningServer server) {
+        var takes = List.of(
+                take(server, server.clip("small.mp4", 64, 48, 12)), take(server, server.clip("less.mp4", 64, 48, 12)));
+        String dnx = "{\"codec\":\"dnxhr\",\"settings\":{},\"sound\":\"none\"}";
+        var answer = server.post("/api/batches", order(takes, "", WATCH, dnx));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.json().path("detail").asString())
+                .contains("small.mp4: 128x96 is too small for DNxHR", "less.mp4: 128x96");
+        assertThat(server.get("/api/renders").json()).isEmpty();
+        for (String wrong : new String[] {
+            order(List.of(), "", WATCH),
+            order(takes, ""),
+            order(takes, ",\"pattern\":\"{clip} {author}\"", WATCH),
+            order(takes, ",\"pattern\":\"../{clip}\"", WATCH),
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"container\":\"avi\",\"sound\":\"kept\"}"),
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"container\":\"mp4\",\"sound\":\"loud\"}"),
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{\"size\":-1},\"sound\":\"kept\"}")
+        }) {
+            var refused = server.post("/api/batches", wrong);
+            assertThat(refused.status()).as(wrong).isEqualTo(422);
+            assertThat(refused.json().path("detail").asString()).isNotBlank();
+        }
+    }
+
+    @Test
+    void aSizeThatOneFileCannotHaveDoesNotTakeTheOthersAlong(RunningServer server) {
+        String take = take(server, server.clip("mixed.mp4", 320, 240, 100));
+        String tiny = "{\"codec\":\"h264\",\"settings\":{\"size\":0.05},\"container\":\"mov\",\"sound\":\"pcm\"}";
+        List<String> ids = ids(server.post("/api/batches", order(List.of(take), "", tiny, WATCH))
+                .json());
+        JsonNode all = server.until(
+                "/api/renders",
+                list -> areAll(list, ids.subList(0, 1), "FAILED") && areAll(list, ids.subList(1, 2), "DONE"));
+        assertThat(one(all, ids.getFirst()).path("problem").asString()).contains("cannot be made as small");
+    }
+
+    @Test
+    void presetsOfOnesOwnAreKeptAndOneIsTheFirstChoice(RunningServer server) {
+        for (String name : new String[] {"Museum", "Festival"}) {
+            var saved = server.post(
+                    "/api/presets", "{\"name\":\"" + name + "\",\"deliverable\":" + KEEP + ",\"isDefault\":true}");
+            assertThat(saved.status()).as(saved.text()).isEqualTo(200);
+        }
+        JsonNode all = server.get("/api/presets").json();
+        var defaults = StreamSupport.stream(all.spliterator(), false)
+                .filter(one -> one.path("isDefault").asBoolean())
+                .map(one -> one.path("label").asString())
+                .toList();
+        assertThat(defaults).containsExactly("Festival");
+        all.forEach(one -> {
+            if (one.hasNonNull("id")) {
+                assertThat(one.path("deliverable").path("sound").asString()).isEqualTo("flac");
+                assertThat(server.delete("/api/presets/" + one.path("id").asString())
+                                .status())
+                        .isEqualTo(204);
+            }
+        });
+        assertThat(server.get("/api/presets").json()).hasSize(6);
+        assertThat(server.post("/api/presets", "{\"name\":\" \",\"isDefault\":false,\"deliverable\":" + KEEP + "}")
+                        .status())
+                .isEqualTo(422);
+    }
+
+    /** What a trial tells is within what the file comes to; short clips of flat pictures are its hardest case. */
+    @Test
+    void aTrialTellsAboutHowLargeTheFileWillBe(RunningServer server) {
+        JsonNode clip = server.clip("trial.mp4", 320, 240, 100);
+        String recipe = "{\"awlsmith\":1,\"steps\":[{\"step\":\"enlarge\",\"settings\":{\"factor\":2}}]}";
+        String path = "/api/clips/" + clip.path("id").asString() + "/trial";
+        var answer = server.post(path, "{\"recipe\":" + recipe + ",\"deliverable\":" + KEEP + "}");
+        assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+        String id = ids(server.post("/api/batches", order(List.of(take(server, clip)), "", KEEP))
+                        .json())
+                .getFirst();
+        JsonNode all = server.until("/api/renders", list -> areAll(list, List.of(id), "DONE"));
+        double bytes = one(all, id).path("result").path("bytes").asDouble();
+        assertThat(answer.json().path("fileBytes").asDouble()).isBetween(0.7 * bytes, 1.3 * bytes);
+        assertThat(answer.json().path("seconds").asDouble()).isPositive();
+    }
+}
