@@ -136,7 +136,8 @@ final class Output {
                 coding.look(0, watch::ending, cancel);
                 List<Path> pictures = coding.pictures(watch::ending, cancel);
                 var facts = PictureFiles.readBack(pictures, request.outputRate().orElse(Rational.of(25)), cancel);
-                PictureFiles.pack(pictures, pictureName(), Long.parseLong(deliverable.setting("first")), part, cancel);
+                PictureFiles.pack(
+                        pictures, request.called(), Long.parseLong(deliverable.setting("first")), part, cancel);
                 return new Made(facts, Optional.empty());
             }
             case GIF, APNG -> {
@@ -189,11 +190,6 @@ final class Output {
                         + " Choose a larger size, other sound, or a smaller picture",
                 most / 1e6,
                 along / 1e6));
-    }
-
-    private String pictureName() {
-        String name = request.out().getFileName().toString();
-        return name.substring(0, name.lastIndexOf('.'));
     }
 
     private static void empty(Path folder) throws IOException {

@@ -33,6 +33,7 @@ import java.util.stream.Collectors;
  * @param scratch folder for finished segments; what lies there from an earlier run of the same request is used again
  * @param segmentFrames frames to a segment
  * @param damaged whether a clip that promises more frames than decode is rendered all the same
+ * @param called what pictures in an archive are called, before their numbers
  */
 public record RenderRequest(
         Clip clip,
@@ -42,7 +43,32 @@ public record RenderRequest(
         Path out,
         Path scratch,
         int segmentFrames,
-        boolean damaged) {
+        boolean damaged,
+        String called) {
+    /** With pictures called as the file is. */
+    public RenderRequest(
+            Clip clip,
+            Treatment treatment,
+            FrameRange range,
+            Deliverable deliverable,
+            Path out,
+            Path scratch,
+            int segmentFrames,
+            boolean damaged) {
+        this(clip, treatment, range, deliverable, out, scratch, segmentFrames, damaged, base(out));
+    }
+
+    private static String base(Path out) {
+        String name = out.getFileName().toString();
+        return name.contains(".") ? name.substring(0, name.lastIndexOf('.')) : name;
+    }
+
+    /** The same with pictures called otherwise. @param name of a file, with its ending */
+    public RenderRequest called(String name) {
+        return new RenderRequest(
+                clip, treatment, range, deliverable, out, scratch, segmentFrames, damaged, base(Path.of(name)));
+    }
+
     /** Of the size wanted: what containers need, and what encoders miss it by. */
     static final double AIM = 0.985;
 
@@ -81,12 +107,12 @@ public record RenderRequest(
 
     /** The same in segments of so many frames. */
     public RenderRequest withSegments(int frames) {
-        return new RenderRequest(clip, treatment, range, deliverable, out, scratch, frames, damaged);
+        return new RenderRequest(clip, treatment, range, deliverable, out, scratch, frames, damaged, called);
     }
 
     /** The same with its parts in another folder. */
     public RenderRequest in(Path folder) {
-        return new RenderRequest(clip, treatment, range, deliverable, out, folder, segmentFrames, damaged);
+        return new RenderRequest(clip, treatment, range, deliverable, out, folder, segmentFrames, damaged, called);
     }
 
     static String ending(Path file) {
@@ -99,7 +125,7 @@ public record RenderRequest(
     }
 
     public RenderRequest with(Treatment other) {
-        return new RenderRequest(clip, other, range, deliverable, out, scratch, segmentFrames, damaged);
+        return new RenderRequest(clip, other, range, deliverable, out, scratch, segmentFrames, damaged, called);
     }
 
     /** That nets run in. */

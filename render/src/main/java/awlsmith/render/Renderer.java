@@ -23,6 +23,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BiConsumer;
 
 /**
  * Renders a request: decoder, treatment and encoder run at once; pictures go into segments that are kept when the work
@@ -85,7 +86,7 @@ public final class Renderer {
      * @throws Cancel.Stopped when asked to stop; finished segments stay
      */
     public Result render() {
-        return switch (renderAll().getFirst()) {
+        return switch (renderAll((number, made) -> {}).getFirst()) {
             case Result result -> result;
             case Failed failed -> throw new MediaException(failed.sentence());
         };
@@ -94,8 +95,10 @@ public final class Renderer {
     /**
      * The same of all files. What cannot be made of the finished treatment, such as a size that is too small, is told of that file; the
      * others are there.
+     *
+     * @param ready hears of each as soon as it is there, by its number among the requests
      */
-    public List<Made> renderAll() {
+    public List<Made> renderAll(BiConsumer<Integer, Made> ready) {
         long memory = 0;
         for (RenderRequest one : requests) {
             RenderPlan plan = one.plan(machine);
@@ -115,6 +118,7 @@ public final class Renderer {
             var made = new ArrayList<Made>();
             for (Output output : outputs) {
                 made.add(joined(output, frames));
+                ready.accept(made.size() - 1, made.getLast());
             }
             return List.copyOf(made);
         } catch (IOException e) {

@@ -2,12 +2,14 @@ package awlsmith.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
 import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.StreamSupport;
+import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -55,8 +57,9 @@ class BatchesTest {
 
     @AfterEach
     void empty(RunningServer server) {
-        server.get("/api/clips").json().forEach(clip -> server.delete(
-                "/api/clips/" + clip.path("id").asString()));
+        server.get("/api/clips")
+                .json()
+                .forEach(clip -> server.delete("/api/clips/" + clip.path("id").asString()));
     }
 
     /** Two clips, three files each: one treatment each, six right files, a report and a checksum of each. */
@@ -71,7 +74,8 @@ class BatchesTest {
         List<String> ids = ids(answer.json());
         assertThat(ids).hasSize(6);
         JsonNode all = server.until("/api/renders", list -> areAll(list, ids, "DONE"));
-        var names = ids.stream().map(id -> one(all, id).path("fileName").asString()).toList();
+        var names =
+                ids.stream().map(id -> one(all, id).path("fileName").asString()).toList();
         assertThat(names)
                 .containsExactly(
                         "one, H264 001.mp4",
@@ -96,15 +100,22 @@ class BatchesTest {
             assertThat(server.get("/api/renders/" + id + "/report.html").text())
                     .contains("SHA-256", sum, "decodes to its end");
         }
+        try (var zip = new ZipInputStream(new ByteArrayInputStream(
+                server.get("/api/renders/" + ids.get(5) + "/file").bytes()))) {
+            assertThat(zip.getNextEntry().getName()).isEqualTo("two, PNG pictures 006_000007.png");
+        }
         // files of one treatment were made at once: none of a clip was begun anew
-        assertThat(one(all, ids.get(0)).path("bundle")).isEqualTo(one(all, ids.get(2)).path("bundle"));
-        assertThat(one(all, ids.get(0)).path("bundle")).isNotEqualTo(one(all, ids.get(3)).path("bundle"));
+        assertThat(one(all, ids.get(0)).path("bundle"))
+                .isEqualTo(one(all, ids.get(2)).path("bundle"));
+        assertThat(one(all, ids.get(0)).path("bundle"))
+                .isNotEqualTo(one(all, ids.get(3)).path("bundle"));
     }
 
     @Test
     void aFileGoesBackOnTheShelfOrIsMadeAgainUnderAnotherName(RunningServer server) {
         String take = take(server, server.clip("shelf.mp4", 64, 48, 12));
-        String id = ids(server.post("/api/batches", order(List.of(take), "", KEEP)).json())
+        String id = ids(server.post("/api/batches", order(List.of(take), "", KEEP))
+                        .json())
                 .getFirst();
         assertThat(server.post("/api/renders/" + id + "/clip", "").status()).isEqualTo(409);
         server.until("/api/renders", list -> areAll(list, List.of(id), "DONE"));
@@ -116,8 +127,7 @@ class BatchesTest {
         JsonNode again = server.post("/api/renders/" + id + "/again", "").json();
         assertThat(again.path("fileName").asString()).isEqualTo("shelf A 128x96 2.mkv");
         server.until(
-                "/api/renders",
-                list -> areAll(list, List.of(again.path("id").asString()), "DONE"));
+                "/api/renders", list -> areAll(list, List.of(again.path("id").asString()), "DONE"));
         assertThat(server.get("/api/renders/" + again.path("id").asString() + "/report")
                         .json()
                         .path("sha256"))
@@ -126,7 +136,7 @@ class BatchesTest {
 
     @Test
     void aBatchBeginsWhenItWasToldToAndRestsOverARestart(RunningServer server) {
-        String take = take(server, server.clip("night.mp4", 64, 48, 900));
+        String take = take(server, server.clip("night.mp4", 64, 48, 400));
         String tonight = ",\"notBefore\":\"" + Instant.now().plusSeconds(36_000) + "\"";
         List<String> ids = ids(server.post("/api/batches", order(List.of(take), tonight, WATCH, KEEP))
                 .json());
@@ -145,23 +155,27 @@ class BatchesTest {
         assertThat(areAll(server.get("/api/renders").json(), ids, "PAUSED")).isTrue();
         server.post("/api/renders/" + id + "/resume", "");
         JsonNode all = server.until("/api/renders", list -> areAll(list, ids, "DONE"));
-        ids.forEach(one -> assertThat(
-                        one(all, one).path("result").path("frames").asInt())
-                .isEqualTo(900));
+        ids.forEach(one ->
+                assertThat(one(all, one).path("result").path("frames").asInt()).isEqualTo(400));
     }
 
     /** The other file of the treatment goes on by itself. */
     @Test
     void oneOfTwoFilesMayBeGivenUpOrRemovedWhileTheyAreMade(RunningServer server) {
-        String take = take(server, server.clip("given.mp4", 64, 48, 900));
+        String take = take(server, server.clip("given.mp4", 64, 48, 400));
         for (int given : new int[] {0, 1}) {
-            List<String> ids =
-                    ids(server.post("/api/batches", order(List.of(take), "", WATCH, KEEP)).json());
-            server.until("/api/renders", list -> one(list, ids.get(0)).path("framesDone").asInt() > 0);
+            List<String> ids = ids(server.post("/api/batches", order(List.of(take), "", WATCH, KEEP))
+                    .json());
+            server.until(
+                    "/api/renders",
+                    list -> one(list, ids.get(0)).path("framesDone").asInt() > 0);
             server.delete("/api/renders/" + ids.get(given));
             JsonNode all = server.until("/api/renders", list -> areAll(list, List.of(ids.get(1 - given)), "DONE"));
-            assertThat(one(all, ids.get(1 - given)).path("result").path("frames").asInt())
-                    .isEqualTo(900);
+            assertThat(one(all, ids.get(1 - given))
+                            .path("result")
+                            .path("frames")
+                            .asInt())
+                    .isEqualTo(400);
             assertThat(ids(all)).doesNotContain(ids.get(given));
         }
     }

@@ -44,6 +44,12 @@ class OwnershipTest {
     void whatAnotherLivingServerHoldsIsNotTaken(RunningServer server) throws Exception {
         String clip = server.clip("held.mp4", 64, 48, 20).path("id").asString();
         String render = UUID.randomUUID().toString();
+        // its task first: whatever has none gets one within seconds
+        execute(
+                "insert into scheduled_tasks (task_name, task_instance, execution_time, picked, picked_by, last_heartbeat,"
+                        + " version) values ('work', ?, utc_timestamp(6), 1, 'awlsmith-another-1', date_add(utc_timestamp(6),"
+                        + " interval 1 hour), 1)",
+                "render:" + render);
         execute(
                 "insert into render (id, clip_id, take_name, recipe, deliverable, file_name, from_frame, end_frame,"
                         + " whole_clip, width, height, state, created_at, owner, attempt) values (?, ?, 'A',"
@@ -52,11 +58,6 @@ class OwnershipTest {
                         + " 64, 48, 'RUNNING', utc_timestamp(6), 'another', 3)",
                 render,
                 clip);
-        execute(
-                "insert into scheduled_tasks (task_name, task_instance, execution_time, picked, picked_by, last_heartbeat,"
-                        + " version) values ('work', ?, utc_timestamp(6), 1, 'awlsmith-another-1', date_add(utc_timestamp(6),"
-                        + " interval 1 hour), 1)",
-                "render:" + render);
         server.restart();
         JsonNode other = server.clip("other.mp4", 64, 48, 20);
         assertThat(other.path("state").asString()).isEqualTo("READY");

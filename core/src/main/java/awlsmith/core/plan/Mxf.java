@@ -31,8 +31,9 @@ final class Mxf {
         var refusals = new ArrayList<String>();
         if (!file.sar().equals(Rational.ONE)) {
             // what is written of it is not read back by every reader
-            refusals.add("MXF holds square samples alone here, these are " + file.sar().num() + ":"
-                    + file.sar().den() + "; make them square with the step Enlarge, or choose another container");
+            refusals.add("MXF holds square samples alone here, these are "
+                    + file.sar().num() + ":" + file.sar().den()
+                    + "; make them square with the step Enlarge, or choose another container");
         }
         if (!RATES.contains(rate)) {
             String rates = RATES.stream().sorted().map(Mxf::words).collect(Collectors.joining(", "));

@@ -16,10 +16,8 @@ import awlsmith.media.SeekCheck;
 import awlsmith.render.Machine;
 import awlsmith.render.OneSegment;
 import awlsmith.render.RenderRequest;
-import awlsmith.render.RenderWatch;
 import awlsmith.render.Renderer;
 import java.io.IOException;
-import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,18 +26,18 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-/** Renders one file from the command line; progress goes to standard error. */
+/** Renders one file, or several of one treatment, from the command line. */
 final class RenderCommand {
     /** Frames from one line of a look through the clip to the next. */
     private static final int TELL_EVERY = 250;
 
     private final RenderOptions options;
-    private final PrintStream err;
+    private final Telling telling;
     private final Cancel cancel;
 
-    RenderCommand(RenderOptions options, PrintStream err, Cancel cancel) {
+    RenderCommand(RenderOptions options, Telling telling, Cancel cancel) {
         this.options = options;
-        this.err = err;
+        this.telling = telling;
         this.cancel = cancel;
     }
 
@@ -93,7 +91,7 @@ final class RenderCommand {
         try {
             render(clip, out, scratch, machine);
         } catch (Clip.Unsteady e) {
-            err.println("the clip's frames come unevenly (" + e.getMessage() + "); reading all their times first");
+            telling.note("the clip's frames come unevenly (" + e.getMessage() + "); reading all their times first");
             render(indexed(info), out, scratch, machine);
         }
     }
@@ -129,17 +127,8 @@ final class RenderCommand {
             return;
         }
         RenderPlan plan = request.plan(machine);
-        plan.warnings().forEach(warning -> err.println("note: " + warning));
-        err.printf(
-                Locale.ROOT,
-                "%dx%d to %dx%d, %.2f s, about %d frames, %s%n",
-                clip.format().width(),
-                clip.format().height(),
-                plan.output().width(),
-                plan.output().height(),
-                plan.seconds(),
-                plan.frames(),
-                options.deliverable().codec().label());
+        plan.warnings().forEach(telling::note);
+        telling.begins(request, plan);
         var requests = new ArrayList<RenderRequest>(List.of(request));
         for (Path also : options.also()) {
             requests.add(new RenderRequest(
@@ -152,12 +141,12 @@ final class RenderCommand {
                     request.segmentFrames(),
                     options.damaged()));
         }
-        var made = new Renderer(requests, machine, new Report(err, plan.frames()), cancel).renderAll();
+        var made = new Renderer(requests, machine, telling.watch(plan.frames()), cancel).renderAll((number, one) -> {});
         var wrong = new ArrayList<String>();
         for (int i = 0; i < made.size(); i++) {
             Path file = requests.get(i).out();
             switch (made.get(i)) {
-                case Renderer.Result result -> tell(file, result);
+                case Renderer.Result result -> telling.made(file, result);
                 case Renderer.Failed failed ->
                     wrong.add((made.size() == 1 ? "" : file.getFileName() + ": ") + failed.sentence());
             }
@@ -167,23 +156,10 @@ final class RenderCommand {
         }
     }
 
-    private void tell(Path out, Renderer.Result result) {
-        result.soundNote().ifPresent(note -> err.println("note: " + note));
-        var video = result.facts().info().video();
-        err.printf(
-                Locale.ROOT,
-                "%s: %dx%d, %d frames, %.1f MB, read back and right%n",
-                out.getFileName(),
-                video.format().width(),
-                video.format().height(),
-                result.facts().frames(),
-                result.facts().info().bytes() / 1e6);
-    }
-
     private void describe(RenderRequest request) {
         try {
             var files = OneSegment.describe(request);
-            err.println(files.size() + " parts are to be made: awlsmith segment " + options.in()
+            telling.note(files.size() + " parts are to be made: awlsmith segment " + options.in()
                     + " DESCRIPTION, for each of " + request.scratch()
                     + "/segment-*.json, on any machine that has the file; then render without --describe");
         } catch (IOException e) {
@@ -194,7 +170,7 @@ final class RenderCommand {
     /** What is done before the first frame is made, every now and then. */
     private void seen(String doing, long frames) {
         if (frames % TELL_EVERY == 1) {
-            err.printf("%s, frame %d%n", doing, frames);
+            telling.note(doing + ", frame " + frames);
         }
     }
 
@@ -242,45 +218,6 @@ final class RenderCommand {
         try (var files = Files.walk(folder)) {
             for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
                 Files.delete(file);
-            }
-        }
-    }
-
-    /** One line of progress, rewritten in place, a few times a second. */
-    private static final class Report implements RenderWatch {
-        private final PrintStream err;
-        private final long expected;
-        private final long start = System.nanoTime();
-        private long told;
-
-        Report(PrintStream err, long expected) {
-            this.err = err;
-            this.expected = expected;
-        }
-
-        @Override
-        public synchronized void frames(long done, Shares shares) {
-            long now = System.nanoTime();
-            if (now - told < 300_000_000L && done < expected) {
-                return;
-            }
-            told = now;
-            double seconds = (now - start) / 1e9;
-            double rate = done / seconds;
-            double left = expected > done ? (expected - done) / rate : 0;
-            double all = shares.decode() + shares.treat() + shares.encode();
-            err.printf(
-                    Locale.ROOT,
-                    "\rframe %d of %d, %.1f a second, %.0f s left, decode %.0f %% treat %.0f %% encode %.0f %%   ",
-                    done,
-                    Math.max(done, expected),
-                    rate,
-                    left,
-                    100 * shares.decode() / all,
-                    100 * shares.treat() / all,
-                    100 * shares.encode() / all);
-            if (done >= expected) {
-                err.println();
             }
         }
     }

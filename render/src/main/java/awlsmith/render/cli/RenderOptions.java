@@ -165,6 +165,33 @@ record RenderOptions(
         }
     }
 
+    /** The same for other files. */
+    RenderOptions of(Path otherIn, Path otherOut, Recipe otherRecipe) {
+        return new RenderOptions(
+                otherIn,
+                otherOut,
+                otherRecipe,
+                files,
+                from,
+                to,
+                deliverable,
+                threads,
+                overwrite,
+                damaged,
+                also,
+                parts,
+                partFrames,
+                describe);
+    }
+
+    /** Whether an option has no value behind it. */
+    static boolean isAlone(String word) {
+        return switch (word) {
+            case "--no-sound", "--force", "--damaged", "--describe" -> true;
+            default -> false;
+        };
+    }
+
     /** What goes into a further file: of the settings given those that its codec has. */
     Deliverable deliverableOf(Path file) {
         Codec codec = usualCodec(file);

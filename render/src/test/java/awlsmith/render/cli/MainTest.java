@@ -75,6 +75,59 @@ class MainTest {
                 .doesNotContain("audio");
     }
 
+    /** One that cannot be read does not stop the others; every line for scripts is JSON by itself. */
+    @Test
+    void sendsSeveralFilesAndSaysWhichFailed() throws IOException {
+        Path wrong = Files.writeString(folder.resolve("wrong.mp4"), "no film");
+        Path to = folder.resolve("sent/here");
+        Run run = run(
+                "send",
+                clip.toString(),
+                wrong.toString(),
+                clip.toString(),
+                "--to",
+                to.toString(),
+                "--name",
+                "{clip} {lines} {codec}",
+                "--preset",
+                "small",
+                "--in",
+                "2.5",
+                "--step",
+                "enlarge factor=1.5 kernel=lanczos3",
+                "--json");
+        assertThat(run.code()).isEqualTo(1);
+        assertThat(to.resolve("clip 96 H265.mp4")).exists();
+        // nothing is overwritten
+        assertThat(to.resolve("clip 96 H265 2.mp4")).exists();
+        var json = tools.jackson.databind.json.JsonMapper.builder().build();
+        var told = run.out().lines().map(json::readTree).toList();
+        assertThat(told.stream().map(line -> line.path("tells").asString()))
+                .contains("begins", "progress", "made", "failed");
+        assertThat(told.stream()
+                        .filter(line -> line.path("tells").asString().equals("failed"))
+                        .map(line -> line.path("in").asString()))
+                .containsExactly(wrong.toString());
+    }
+
+    @Test
+    void sendsByWhatEachFileSuggests() {
+        Path to = folder.resolve("suggested");
+        Run run = run("send", clip.toString(), "--to", to.toString(), "--suggest", "--codec", "png", "--in", "2.8");
+        assertThat(run.code()).as(run.err()).isZero();
+        assertThat(run.err()).contains("clip.mp4: ");
+        assertThat(to.toFile().list()).singleElement().asString().endsWith(".zip");
+    }
+
+    @Test
+    void sendWantsFilesAndAFolder() {
+        assertThat(run("send", clip.toString()).code()).isEqualTo(2);
+        assertThat(run("send", "--to", folder.toString()).err()).contains("send wants files");
+        assertThat(run("send", clip.toString(), "--to", folder.toString(), "--name", "{author}")
+                        .err())
+                .contains("{author} means nothing");
+    }
+
     /** By what it is for; what is told beside it counts for more. */
     @ParameterizedTest
     @CsvSource({
@@ -97,7 +150,7 @@ class MainTest {
     @Test
     void aPresetThatIsNotThereIsNamed() {
         assertThat(run("render", clip.toString(), "o.mp4", "--preset", "tv").err())
-                .contains("must be one of watch, small, edit, keep");
+                .contains("must be one of watch, small, web, edit, keep, stills");
         assertThat(run("codecs").out()).contains("--preset edit: ").contains("prores");
     }
 

@@ -11,6 +11,8 @@ import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.StepCurve;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
+import awlsmith.media.MediaException;
+import awlsmith.render.FileNames;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Trial;
@@ -284,7 +286,7 @@ public class Dispatch {
         for (Target target : order.takes()) {
             try {
                 planned.addAll(planned(target, order, batch, name, names, planned.size()));
-            } catch (Refusal | RecipeException e) {
+            } catch (Refusal | RecipeException | MediaException e) {
                 String title = clips.view(takes.view(target.takeId()).clipId()).title();
                 problems.add(order.takes().size() == 1 ? e.getMessage() : title + ": " + e.getMessage());
             }

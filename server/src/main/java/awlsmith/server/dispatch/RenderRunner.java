@@ -222,42 +222,46 @@ class RenderRunner implements Job {
                 safe -> note(all, run, safe),
                 (doing, done) ->
                         run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))));
-        List<Renderer.Made> made = new Renderer(requests, machine, progress, run.cancel()).renderAll();
-        double seconds = (System.nanoTime() - start) / 1e9;
-        measured(job, clip, frames - progress.before(), seconds, run);
-        for (int i = 0; i < all.size(); i++) {
-            InHand one = all.get(i);
-            RenderRequest request = requests.get(i);
-            switch (made.get(i)) {
-                case Renderer.Result result -> {
-                    String sum = Checksum.of(request.out(), run.cancel());
-                    run.save(() -> renders.done(
-                            one.job().id(),
-                            one.attempt(),
-                            readBack(result.facts(), request.out(), sum, seconds),
-                            result.soundNote().orElse(null),
-                            clock.instant()));
-                    MediaFolder.remove(request.scratch());
-                }
-                case Renderer.Failed failed ->
-                    run.save(() -> renders.failed(
-                            one.job().id(), one.attempt(), failed.sentence(), clock.instant()));
+        new Renderer(requests, machine, progress, run.cancel())
+                .renderAll((number, made) ->
+                        ended(all.get(number), requests.get(number), made, (System.nanoTime() - start) / 1e9, run));
+        measured(job, clip, frames - progress.before(), (System.nanoTime() - start) / 1e9, run);
+    }
+
+    /** Each is told as soon as it is there: the others of its treatment may take long to be coded. */
+    private void ended(InHand one, RenderRequest request, Renderer.Made made, double seconds, JobRun run) {
+        UUID id = one.job().id();
+        switch (made) {
+            case Renderer.Result result -> {
+                String sum = Checksum.of(request.out(), run.cancel());
+                run.save(() -> renders.done(
+                        id,
+                        one.attempt(),
+                        readBack(result.facts(), request.out(), sum, seconds),
+                        result.soundNote().orElse(null),
+                        clock.instant()));
+                MediaFolder.remove(request.scratch());
             }
+            case Renderer.Failed failed ->
+                run.save(() -> renders.failed(id, one.attempt(), failed.sentence(), clock.instant()));
         }
+        live.forget(id);
+        live.publish(id);
     }
 
     private RenderRequest request(RenderJob job, Clip clip, Treatment treatment) {
         Path folder = media.render(job.id());
         String ending = job.fileName().substring(job.fileName().lastIndexOf('.'));
         return new RenderRequest(
-                clip,
-                treatment,
-                new FrameRange(job.from(), job.end()),
-                job.deliverable(),
-                folder.resolve("out" + ending),
-                folder.resolve("segments"),
-                Math.max(1, segmentFrames),
-                false);
+                        clip,
+                        treatment,
+                        new FrameRange(job.from(), job.end()),
+                        job.deliverable(),
+                        folder.resolve("out" + ending),
+                        folder.resolve("segments"),
+                        Math.max(1, segmentFrames),
+                        false)
+                .called(job.fileName());
     }
 
     /** What is safely on disk; where another process has taken over, this one stops. */

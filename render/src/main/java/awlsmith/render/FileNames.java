@@ -1,8 +1,8 @@
-package awlsmith.server.dispatch;
+package awlsmith.render;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.plan.Deliverable;
-import awlsmith.server.problem.Refusal;
+import awlsmith.media.MediaException;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Locale;
@@ -12,9 +12,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** What files that are sent out are called: by a pattern with words in braces, or as somebody typed it. */
-final class FileNames {
+public final class FileNames {
     /** Clip, take and size tell apart what one clip is sent out as. */
-    static final String USUAL = "{clip} {take} {size}";
+    public static final String USUAL = "{clip} {take} {size}";
 
     private static final int LONGEST = 150;
     private static final int LONGEST_CLIP = 120;
@@ -31,7 +31,7 @@ final class FileNames {
      * @param made format of the pictures; @param rate frames a second
      * @param number in its batch, from 1
      */
-    record Facts(
+    public record Facts(
             String clip, String take, Format made, double rate, Deliverable deliverable, LocalDate today, int number) {
         private Map<String, String> words() {
             var words = new LinkedHashMap<String, String>();
@@ -53,19 +53,17 @@ final class FileNames {
     /**
      * @param pattern with words in braces
      * @param taken names that are there already: a number tells the new one apart
-     * @throws Refusal when a word is unknown, or nothing that can be a name comes of it
+     * @throws MediaException when a word is unknown, or nothing that can be a name comes of it
      */
-    static String of(String pattern, Facts facts, Set<String> taken) {
+    public static String of(String pattern, Facts facts, Set<String> taken) {
         Map<String, String> words = facts.words();
         var name = new StringBuilder();
         Matcher found = WORD.matcher(pattern);
         while (found.find()) {
             String value = words.get(found.group(1));
             if (value == null) {
-                throw new Refusal(
-                        Refusal.Kind.INVALID,
-                        "{" + found.group(1) + "} means nothing in a name; there are: {"
-                                + String.join("}, {", words.keySet()) + "}");
+                throw new MediaException("{" + found.group(1) + "} means nothing in a name; there are: {"
+                        + String.join("}, {", words.keySet()) + "}");
             }
             found.appendReplacement(name, Matcher.quoteReplacement(value));
         }
@@ -83,18 +81,18 @@ final class FileNames {
      * A name without its ending, as somebody typed it.
      *
      * @param ending with its dot
-     * @throws Refusal when it cannot be one
+     * @throws MediaException when it cannot be one
      */
-    static String checked(String name, String ending) {
+    public static String checked(String name, String ending) {
         String plain = name.strip();
         if (plain.toLowerCase(Locale.ROOT).endsWith(ending.toLowerCase(Locale.ROOT))) {
             plain = plain.substring(0, plain.length() - ending.length()).strip();
         }
         if (plain.isEmpty() || plain.length() > LONGEST) {
-            throw new Refusal(Refusal.Kind.INVALID, "a file name has 1 to " + LONGEST + " letters before its ending");
+            throw new MediaException("a file name has 1 to " + LONGEST + " letters before its ending");
         }
         if (plain.chars().anyMatch(c -> c < ' ' || FORBIDDEN.indexOf(c) >= 0) || plain.startsWith(".")) {
-            throw new Refusal(Refusal.Kind.INVALID, "a file name cannot begin with a dot or hold any of " + FORBIDDEN);
+            throw new MediaException("a file name cannot begin with a dot or hold any of " + FORBIDDEN);
         }
         return plain;
     }
