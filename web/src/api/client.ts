@@ -20,6 +20,7 @@ export type PixelView = Schemas['PixelView']
 export type ScopesView = Schemas['ScopesView']
 export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
+export type WorkerView = Schemas['WorkerView']
 export type TrialView = Schemas['TrialView']
 export type StepView = PlanView['steps'][number]
 export type Waiting = Schemas['Waiting']
@@ -316,6 +317,10 @@ export const api = {
   renderAgain: (id: string) => json<RenderView>('POST', `/api/renders/${id}/again`),
   /** The finished file as a clip on the shelf. */
   shelveRender: (id: string) => json<ClipView>('POST', `/api/renders/${id}/clip`),
+  workers: () => json<WorkerView[]>('GET', '/api/workers'),
+  /** The token is told here alone. */
+  addWorker: (name: string) => json<{ token: string }>('POST', '/api/workers', { name }),
+  removeWorker: (id: string) => send('DELETE', `/api/workers/${id}`),
   savePreset: (name: string, deliverable: DeliverableChoice, isDefault: boolean) =>
     json<PresetDescription>('POST', '/api/presets', { name, deliverable, isDefault }),
   removePreset: (id: string) => send('DELETE', `/api/presets/${id}`),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, type RenderView } from '@/api/client'
+import OtherMachines from '@/components/dispatch/OtherMachines.vue'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
 import { useFeed } from '@/stores/feed'
 import { clockIn, secondsLeft } from '@/view/renders'
@@ -75,6 +76,7 @@ async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
       Nothing has been sent out yet. Choose a clip on the Shelf, treat it on the Bench, then press Dispatch
       there.
     </p>
+    <OtherMachines />
   </section>
 </template>
 

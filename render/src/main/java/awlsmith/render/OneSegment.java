@@ -8,6 +8,7 @@ import awlsmith.media.MediaException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 
 /** Segments made alone, each from its description, in whatever process and folder. */
@@ -22,7 +23,7 @@ public final class OneSegment {
     public static List<Path> describe(RenderRequest request) throws IOException {
         Files.createDirectories(request.scratch());
         var segments = new SegmentFolder(request);
-        var files = new java.util.ArrayList<Path>();
+        var files = new ArrayList<Path>();
         for (SegmentFolder.Run run : segments.missing(request.outputRange().count())) {
             for (int n = run.first(); n < run.end(); n++) {
                 Files.writeString(segments.order(n), SegmentOrder.of(request, n).toJson());
@@ -42,9 +43,31 @@ public final class OneSegment {
             SegmentOrder order, Clip clip, Path folder, Machine machine, RenderWatch watch, Cancel cancel)
             throws IOException {
         Files.createDirectories(folder);
-        RenderRequest request;
+        return make(List.of(request(order, clip, folder)), order.number(), machine, watch, cancel)
+                .getFirst();
+    }
+
+    /**
+     * The same segment of several files of one treatment, which is computed once.
+     *
+     * @param orders that differ in what goes into the file alone
+     * @param folder in which each gets one of its own
+     * @return a file for each
+     */
+    public static List<Path> make(
+            List<SegmentOrder> orders, Clip clip, Path folder, Machine machine, RenderWatch watch, Cancel cancel)
+            throws IOException {
+        var requests = new ArrayList<RenderRequest>();
+        for (SegmentOrder order : orders) {
+            Path own = Files.createDirectories(folder.resolve(Integer.toString(requests.size())));
+            requests.add(request(order, clip, own));
+        }
+        return make(requests, orders.getFirst().number(), machine, watch, cancel);
+    }
+
+    private static RenderRequest request(SegmentOrder order, Clip clip, Path folder) {
         try {
-            request = new RenderRequest(
+            return new RenderRequest(
                     clip,
                     order.treatment(clip),
                     order.range(),
@@ -56,15 +79,24 @@ public final class OneSegment {
         } catch (RecipeException e) {
             throw new MediaException(e.getMessage(), e);
         }
-        FrameRange whole = request.outputRange();
-        long from = whole.from() + (long) order.number() * order.segmentFrames();
-        if (order.number() < 0 || from >= whole.end()) {
-            throw new MediaException("the render has no segment " + order.number());
+    }
+
+    private static List<Path> make(
+            List<RenderRequest> requests, int number, Machine machine, RenderWatch watch, Cancel cancel)
+            throws IOException {
+        RenderRequest first = requests.getFirst();
+        FrameRange whole = first.outputRange();
+        long from = whole.from() + (long) number * first.segmentFrames();
+        if (number < 0 || from >= whole.end()) {
+            throw new MediaException("the render has no segment " + number);
         }
-        var plan = request.plan(machine);
-        try (var _ = machine.budget().takeBehind(plan.memoryBytes(), cancel)) {
-            return new Renderer(request, machine, watch, cancel)
-                    .segment(order.number(), new FrameRange(from, Math.min(whole.end(), from + order.segmentFrames())));
+        long memory = first.plan(machine).memoryBytes();
+        for (RenderRequest other : requests.subList(1, requests.size())) {
+            memory += other.ownBytes();
+        }
+        try (var _ = machine.budget().takeBehind(memory, cancel)) {
+            return new Renderer(requests, machine, watch, cancel)
+                    .segment(number, new FrameRange(from, Math.min(whole.end(), from + first.segmentFrames())));
         }
     }
 }

@@ -19,10 +19,12 @@ import awlsmith.media.ReadBack;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiConsumer;
 
 /**
@@ -33,6 +35,9 @@ import java.util.function.BiConsumer;
 public final class Renderer {
     private static final int DECODED_AHEAD = 2;
 
+    /** Between two looks at what others bring, when nothing is left to be made here. */
+    private static final long WAIT_NANOS = 100_000_000L;
+
     /** The files to make, all of one treatment of one span of one clip; the first tells of it. */
     private final List<RenderRequest> requests;
 
@@ -40,6 +45,7 @@ public final class Renderer {
     private final Machine machine;
     private final RenderWatch watch;
     private final Cancel cancel;
+    private final SharedWork shared;
 
     public Renderer(RenderRequest request, Machine machine, RenderWatch watch, Cancel cancel) {
         this(List.of(request), machine, watch, cancel);
@@ -51,6 +57,16 @@ public final class Renderer {
      * @param requests that differ in deliverable, file and folder for parts alone
      */
     public Renderer(List<RenderRequest> requests, Machine machine, RenderWatch watch, Cancel cancel) {
+        this(requests, machine, watch, cancel, new SharedWork(Duration.ZERO));
+    }
+
+    /**
+     * The same, some of whose segments others make.
+     *
+     * @param shared through which they get them and bring them
+     */
+    public Renderer(
+            List<RenderRequest> requests, Machine machine, RenderWatch watch, Cancel cancel, SharedWork shared) {
         RenderRequest first = requests.getFirst();
         for (RenderRequest other : requests) {
             if (other.clip() != first.clip()
@@ -67,6 +83,7 @@ public final class Renderer {
         this.machine = machine;
         this.watch = watch;
         this.cancel = cancel;
+        this.shared = shared;
     }
 
     /** What became of one of several files. */
@@ -135,20 +152,22 @@ public final class Renderer {
     }
 
     /**
-     * Makes one segment alone.
+     * Makes one segment alone, of every file.
      *
      * @param range its output frames
-     * @return its file
+     * @return its files
      */
-    Path segment(int number, FrameRange range) throws IOException {
-        var segments = SegmentFolder.as(request);
+    List<Path> segment(int number, FrameRange range) throws IOException {
+        var outputs = requests.stream()
+                .map(one -> new Output(one, SegmentFolder.as(one)))
+                .toList();
         watch.begins(0);
-        long made = run(List.of(new Output(request, segments)), number, range, new AheadSource(request.clip()), 0);
+        long made = run(outputs, number, range, new AheadSource(request.clip()), 0);
         if (made != range.count()) {
             throw new MediaException(made + " frames were made where " + range.count()
                     + " were planned; the source may be damaged. Take it in again, or mend it first");
         }
-        return segments.file(number);
+        return outputs.stream().map(one -> one.segments().file(number)).toList();
     }
 
     private static MediaException explained(IOException e) {
@@ -177,20 +196,40 @@ public final class Renderer {
             return done;
         }
         long count = whole.count();
-        List<SegmentFolder.Run> runs =
-                SegmentFolder.missing(outputs.stream().map(Output::segments).toList(), count, each);
+        List<SegmentFolder> folders = outputs.stream().map(Output::segments).toList();
+        List<SegmentFolder.Run> runs = SegmentFolder.missing(folders, count, each);
         long done = count
                 - runs.stream()
                         .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
                         .sum();
         watch.begins(done);
-        for (SegmentFolder.Run run : runs) {
-            var range = new FrameRange(
-                    whole.from() + (long) run.first() * each, whole.from() + Math.min(count, (long) run.end() * each));
-            done = run(outputs, run.first(), range, new AheadSource(request.clip()), done);
+        shared.open(requests, folders, watch);
+        try {
+            done = shared(outputs, whole, each, count, done);
+        } finally {
+            shared.close();
         }
         demandAll(done, 0);
         return done;
+    }
+
+    /** Makes what nobody else makes, until nothing is missing. @param before frames that lay finished; returns those that do then */
+    private long shared(List<Output> outputs, FrameRange whole, int each, long count, long before) throws IOException {
+        long own = before;
+        while (true) {
+            cancel.check();
+            Optional<SegmentFolder.Run> run = shared.next();
+            if (run.isPresent()) {
+                var range = new FrameRange(
+                        whole.from() + (long) run.get().first() * each,
+                        whole.from() + Math.min(count, (long) run.get().end() * each));
+                own = run(outputs, run.get().first(), range, new AheadSource(request.clip()), own);
+            } else if (shared.isWaiting()) {
+                LockSupport.parkNanos(WAIT_NANOS);
+            } else {
+                return own + shared.broughtFrames();
+            }
+        }
     }
 
     /**
@@ -211,6 +250,12 @@ public final class Renderer {
             long treatNanos = 0;
             while (true) {
                 cancel.check();
+                long inRun = done - before;
+                boolean atStart = inRun > 0 && inRun % request.segmentFrames() == 0;
+                if (atStart && !shared.mayBegin(first + (int) (inRun / request.segmentFrames()))) {
+                    // somebody else has it by now
+                    break;
+                }
                 watch.giveWay();
                 long start = System.nanoTime() - source.waitedNanos();
                 Optional<Frame> frame = stream.next();
@@ -222,7 +267,7 @@ public final class Renderer {
                 treatNanos += System.nanoTime() - source.waitedNanos() - start - waited;
                 done++;
                 watch.frames(
-                        done,
+                        done + shared.broughtFrames(),
                         new RenderWatch.Shares(source.busyNanos() / 1e9, treatNanos / 1e9, writers.busyNanos() / 1e9));
             }
             writers.finish();

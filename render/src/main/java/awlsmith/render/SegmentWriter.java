@@ -150,7 +150,7 @@ final class SegmentWriter implements AutoCloseable {
                     layout.format(),
                     request.outputRate(),
                     request.parts(),
-                    machine.threads());
+                    Engine.CODING_THREADS);
             segmentStart = picture.time();
             inSegment = 0;
         }

@@ -30,7 +30,10 @@ public final class Trial {
     /** Fewer do not tell a key frame's bytes from those of the others. */
     private static final int LEAST = 6;
 
-    /** Seconds that pass at an encoder's start and end beside its frames, at the least. */
+    /** Seconds that starting, putting together and reading back take beside the frames, as measured with small files. */
+    private static final double FINISHING = 1.0;
+
+    /** Seconds that an encoder takes to start and to end beside its frames, at the least. */
     private static final double OVERHEAD = 0.15;
 
     private final RenderRequest request;
@@ -181,7 +184,7 @@ public final class Trial {
         double sound = request.soundBits()
                 / 8
                 * request.lasting(request.outputRange().from(), count).toDouble();
-        double seconds = count * perFrame(places) + OVERHEAD;
+        double seconds = count * perFrame(places) + FINISHING;
         if (!request.deliverable().isCodedInParts()) {
             AtEnd end = atEnd(places, count, made);
             return new Found(seconds + count * end.seconds(), Math.round(count * end.bytes() + sound), made);

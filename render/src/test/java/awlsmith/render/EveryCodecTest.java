@@ -42,7 +42,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Every codec in every container that it may stand in, made of one real clip in parts; what comes out is told by ffprobe and ImageIO. */
 class EveryCodecTest {
     private static final AtomicInteger NUMBER = new AtomicInteger();
-    private static final int FRAMES = 20;
+    private static final int FRAMES = 12;
     private static final String TAGS =
             " -color_range tv -colorspace bt709 -color_trc bt709 -color_primaries bt709 -chroma_sample_location left";
 
@@ -57,7 +57,7 @@ class EveryCodecTest {
         machine = Machine.of(2);
         clip = made(
                 "source.mkv",
-                "-f lavfi -i testsrc2=s=320x192:r=24 -f lavfi -i sine=r=48000:d=0.9 -frames:v " + FRAMES
+                "-f lavfi -i testsrc2=s=320x192:r=24 -f lavfi -i sine=r=48000:d=0.6 -frames:v " + FRAMES
                         + " -vf setparams=range=tv:color_primaries=bt709:color_trc=bt709:colorspace=bt709"
                         + " -pix_fmt yuv422p10le -c:v ffv1 -c:a pcm_s16le -shortest" + TAGS);
     }
@@ -291,7 +291,7 @@ class EveryCodecTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"h264, MP4", "h265, MKV", "vp9, WEBM", "av1, MP4"})
+    @CsvSource({"h264, MP4", "vp9, WEBM", "av1, MP4"})
     void aSizeIsKeptAndUsed(String codec, Container container) throws IOException {
         Path out = render(longer(), in(Codecs.byId(codec), container, Sound.KEPT, Map.of("size", 0.5)));
         assertThat(Files.size(out)).isLessThanOrEqualTo(500_000).isGreaterThan(330_000);

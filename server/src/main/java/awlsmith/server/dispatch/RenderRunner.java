@@ -14,6 +14,7 @@ import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Renderer;
 import awlsmith.render.SegmentSize;
+import awlsmith.render.SharedWork;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.clips.Clips;
 import awlsmith.server.jobs.Job;
@@ -24,6 +25,7 @@ import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
 import awlsmith.server.treatments.Treatments;
+import awlsmith.server.work.SharedRenders;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -47,6 +49,7 @@ class RenderRunner implements Job {
     private final Machine machine;
     private final MediaFolder media;
     private final Jobs jobs;
+    private final SharedRenders shared;
     private final Clock clock;
     private final int segmentFrames;
 
@@ -59,6 +62,7 @@ class RenderRunner implements Job {
             Machine machine,
             MediaFolder media,
             Jobs jobs,
+            SharedRenders shared,
             Clock clock,
             AwlsmithProperties properties) {
         this.renders = renders;
@@ -69,6 +73,7 @@ class RenderRunner implements Job {
         this.machine = machine;
         this.media = media;
         this.jobs = jobs;
+        this.shared = shared;
         this.clock = clock;
         this.segmentFrames = properties.segmentFrames();
     }
@@ -222,9 +227,14 @@ class RenderRunner implements Job {
                 safe -> note(all, run, safe),
                 (doing, done) ->
                         run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))));
-        new Renderer(requests, machine, progress, run.cancel())
-                .renderAll((number, made) ->
-                        ended(all.get(number), requests.get(number), made, (System.nanoTime() - start) / 1e9, run));
+        SharedWork work = shared.begin(job.clip(), clip.info().file());
+        try {
+            new Renderer(requests, machine, progress, run.cancel(), work)
+                    .renderAll((number, made) ->
+                            ended(all.get(number), requests.get(number), made, (System.nanoTime() - start) / 1e9, run));
+        } finally {
+            shared.end(work);
+        }
         measured(job, clip, frames - progress.before(), (System.nanoTime() - start) / 1e9, run);
     }
 

@@ -32,6 +32,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     ProblemDetail refused(Refusal refusal) {
         HttpStatus status = switch (refusal.kind()) {
             case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
+            case NOT_ALLOWED -> HttpStatus.FORBIDDEN;
             case UNKNOWN -> HttpStatus.NOT_FOUND;
             case CONFLICT -> HttpStatus.CONFLICT;
             case TOO_LARGE -> HttpStatus.CONTENT_TOO_LARGE;

@@ -5,6 +5,7 @@ public final class Refusal extends RuntimeException {
     /** What sort of refusal, which decides the HTTP status. */
     public enum Kind {
         INVALID,
+        NOT_ALLOWED,
         UNKNOWN,
         CONFLICT,
         TOO_LARGE,

@@ -1,0 +1,249 @@
+package awlsmith.render;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.concurrent.atomic.AtomicLong;
+
+/**
+ * The segments of one render that runs, some of which others make: this machine goes through them from the first on, others get the last of those
+ * that nobody has. What was lent and is not heard of for a while is free again; what is brought back is taken once. Goes by this machine's
+ * monotonic clock alone, whatever those of others say.
+ */
+public final class SharedWork {
+    private final Duration patience;
+    private final AtomicLong brought = new AtomicLong();
+
+    // guarded by this
+    private final Map<String, Lease> leases = new HashMap<>();
+    private final Set<Integer> here = new HashSet<>();
+    private final Set<Integer> there = new HashSet<>();
+    private List<RenderRequest> requests = List.of();
+    private List<SegmentFolder> folders = List.of();
+    private RenderWatch watch = RenderWatch.SILENT;
+    private boolean isOpen;
+
+    private static final class Lease {
+        private final int number;
+        private final String who;
+        private long heard = System.nanoTime();
+        private final Map<Integer, Path> files = new HashMap<>();
+
+        Lease(int number, String who) {
+            this.number = number;
+            this.who = who;
+        }
+    }
+
+    /** @param patience for how long one who borrowed a segment may keep silent */
+    public SharedWork(Duration patience) {
+        this.patience = patience;
+    }
+
+    /**
+     * A segment that is lent.
+     *
+     * @param lease names it from now on
+     * @param orders of it, one for each file
+     */
+    public record Offer(String lease, int number, List<SegmentOrder> orders) {}
+
+    synchronized void open(List<RenderRequest> of, List<SegmentFolder> in, RenderWatch hears) {
+        requests = of;
+        folders = in;
+        watch = hears;
+        isOpen = true;
+    }
+
+    /** What is lent is not wanted any more. */
+    synchronized void close() {
+        isOpen = false;
+        leases.values().forEach(SharedWork::drop);
+        leases.clear();
+        here.clear();
+    }
+
+    /** Frames that others brought. */
+    long broughtFrames() {
+        return brought.get();
+    }
+
+    /**
+     * Lends the last of the segments that nobody has.
+     *
+     * @param who gets it, for people
+     */
+    public synchronized Optional<Offer> lend(String who) {
+        forget();
+        if (!isOpen || requests.getFirst().outputRange().isOpen()) {
+            return Optional.empty();
+        }
+        List<Integer> free = free();
+        // one is left to this machine, which would otherwise only wait
+        if (free.size() < 2) {
+            return Optional.empty();
+        }
+        int number = free.getLast();
+        String lease = UUID.randomUUID().toString();
+        leases.put(lease, new Lease(number, who));
+        return Optional.of(new Offer(
+                lease,
+                number,
+                requests.stream().map(one -> SegmentOrder.of(one, number)).toList()));
+    }
+
+    /** Whether a lease is still wanted; to be told now and then by who has it. */
+    public synchronized boolean hear(String lease) {
+        forget();
+        Lease known = leases.get(lease);
+        if (known != null) {
+            known.heard = System.nanoTime();
+        }
+        return known != null;
+    }
+
+    /** The file that a brought segment goes into, beside its place. @param output its number among the files */
+    public synchronized Optional<Path> place(String lease, int output) {
+        Lease known = leases.get(lease);
+        if (known == null || output < 0 || output >= folders.size()) {
+            return Optional.empty();
+        }
+        Path file = folders.get(output).partFile(known.number);
+        return Optional.of(file.resolveSibling("brought-" + lease + "-" + file.getFileName()));
+    }
+
+    /** Notes that a file of it has arrived whole. */
+    public synchronized boolean arrived(String lease, int output, Path file) {
+        Lease known = leases.get(lease);
+        if (known == null) {
+            return false;
+        }
+        known.heard = System.nanoTime();
+        known.files.put(output, file);
+        return true;
+    }
+
+    /** Takes a segment whose files have all arrived; false where it is not wanted any more, or some are missing. */
+    public synchronized boolean take(String lease) throws IOException {
+        Lease known = leases.remove(lease);
+        if (known == null) {
+            return false;
+        }
+        if (known.files.size() < folders.size()) {
+            drop(known);
+            return false;
+        }
+        for (int n = 0; n < folders.size(); n++) {
+            SegmentFolder folder = folders.get(n);
+            Files.move(
+                    known.files.get(n),
+                    folder.partFile(known.number),
+                    StandardCopyOption.ATOMIC_MOVE,
+                    StandardCopyOption.REPLACE_EXISTING);
+            folder.keep(known.number);
+        }
+        there.add(known.number);
+        RenderRequest first = requests.getFirst();
+        long frames = Math.min(
+                first.segmentFrames(), first.outputRange().count() - (long) known.number * first.segmentFrames());
+        brought.addAndGet(frames);
+        watch.segment(known.number, frames);
+        return true;
+    }
+
+    /** It cannot be made there: somebody else may. */
+    public synchronized void giveBack(String lease) {
+        Lease known = leases.remove(lease);
+        if (known != null) {
+            drop(known);
+        }
+    }
+
+    /** Who has something now. */
+    public synchronized Set<String> helpers() {
+        forget();
+        var names = new HashSet<String>();
+        leases.values().forEach(lease -> names.add(lease.who));
+        return names;
+    }
+
+    /** Segments that lie beside each other and are for this machine, the first of them; none while others have all that is left. */
+    synchronized Optional<SegmentFolder.Run> next() {
+        forget();
+        here.clear();
+        List<Integer> free = free();
+        if (free.isEmpty()) {
+            return Optional.empty();
+        }
+        int end = free.getFirst() + 1;
+        while (free.contains(end)) {
+            end++;
+        }
+        here.add(free.getFirst());
+        return Optional.of(new SegmentFolder.Run(free.getFirst(), end));
+    }
+
+    /** Whether this machine may go on with the segment behind one that it has just made: nobody has it or has brought it. */
+    synchronized boolean mayBegin(int number) {
+        forget();
+        boolean isLent = there.contains(number) || leases.values().stream().anyMatch(lease -> lease.number == number);
+        if (!isLent) {
+            here.add(number);
+        }
+        return !isLent;
+    }
+
+    /** Whether others have something that is still to be brought. */
+    synchronized boolean isWaiting() {
+        forget();
+        return !leases.isEmpty();
+    }
+
+    /** Missing ones that nobody makes. */
+    private List<Integer> free() {
+        RenderRequest first = requests.getFirst();
+        Set<Integer> taken = new HashSet<>(here);
+        leases.values().forEach(lease -> taken.add(lease.number));
+        var free = new ArrayList<Integer>();
+        for (SegmentFolder.Run run :
+                SegmentFolder.missing(folders, first.outputRange().count(), first.segmentFrames())) {
+            for (int n = run.first(); n < run.end(); n++) {
+                if (!taken.contains(n)) {
+                    free.add(n);
+                }
+            }
+        }
+        return free;
+    }
+
+    private void forget() {
+        long now = System.nanoTime();
+        leases.values().removeIf(lease -> {
+            boolean isSilent = now - lease.heard > patience.toNanos();
+            if (isSilent) {
+                drop(lease);
+            }
+            return isSilent;
+        });
+    }
+
+    private static void drop(Lease lease) {
+        for (Path file : lease.files.values()) {
+            try {
+                Files.deleteIfExists(file);
+            } catch (IOException e) {
+                // it goes with its folder
+            }
+        }
+    }
+}

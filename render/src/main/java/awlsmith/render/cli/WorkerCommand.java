@@ -1,0 +1,347 @@
+package awlsmith.render.cli;
+
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.Clip;
+import awlsmith.media.Indexer;
+import awlsmith.media.MediaException;
+import awlsmith.media.MediaInfo;
+import awlsmith.media.Prober;
+import awlsmith.render.Engine;
+import awlsmith.render.Machine;
+import awlsmith.render.OneSegment;
+import awlsmith.render.RenderWatch;
+import awlsmith.render.SegmentOrder;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Makes parts of a server's renders on this machine: asks for one, fetches the source once, makes the part, brings it, and asks again. What is
+ * broken off is made by another; a server that is away is waited for.
+ */
+final class WorkerCommand {
+    static final String USAGE = """
+            usage: awlsmith worker --server URL [--home FOLDER] [--threads N] [--once]
+            AWLSMITH_TOKEN=...   the machine's token, made on the server's page Dispatch
+            --once               ends when there is nothing to do
+            """;
+
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+    private static final Duration PATIENCE = Duration.ofSeconds(30);
+    private static final Duration LONG = Duration.ofHours(12);
+    private static final int CONFLICT = 409;
+    private static final int NOT_ALLOWED = 403;
+    private static final long BEAT_SECONDS = 5;
+    private static final long IDLE_MILLIS = 2000;
+    private static final long AWAY_MILLIS = 5000;
+
+    private final String server;
+    private final String token;
+    private final Path home;
+    private final int threads;
+    private final boolean once;
+    private final PrintStream err;
+    private final Cancel cancel;
+    private final HttpClient http =
+            HttpClient.newBuilder().connectTimeout(PATIENCE).build();
+    /** The source that parts were made of last. */
+    private Optional<Map.Entry<String, Clip>> known = Optional.empty();
+
+    WorkerCommand(List<String> words, Map<String, String> environment, PrintStream err, Cancel cancel) {
+        var given = new TreeMap<String, String>();
+        boolean isOnce = false;
+        for (int i = 0; i < words.size(); i++) {
+            switch (words.get(i)) {
+                case "--once" -> isOnce = true;
+                case "--server", "--home", "--threads" -> {
+                    if (i + 1 >= words.size()) {
+                        throw new RenderOptions.Misuse(words.get(i) + " wants a value behind it\n" + USAGE);
+                    }
+                    given.put(words.get(i), words.get(++i));
+                }
+                default -> throw new RenderOptions.Misuse("there is no option " + words.get(i) + "\n" + USAGE);
+            }
+        }
+        String url = given.getOrDefault("--server", "");
+        if (!url.matches("https?://[^\\s]+")) {
+            throw new RenderOptions.Misuse(
+                    "worker wants --server with the server's address, http:// or https://\n" + USAGE);
+        }
+        server = url.replaceAll("/+$", "");
+        token = environment.getOrDefault("AWLSMITH_TOKEN", "");
+        if (token.isBlank()) {
+            throw new RenderOptions.Misuse(
+                    "AWLSMITH_TOKEN is not set: make a token on the server's page Dispatch\n" + USAGE);
+        }
+        home = Path.of(given.getOrDefault("--home", ".awlsmith-worker")).toAbsolutePath();
+        String count = given.getOrDefault(
+                "--threads", Integer.toString(Runtime.getRuntime().availableProcessors()));
+        if (!count.matches("[1-9][0-9]{0,2}")) {
+            throw new RenderOptions.Misuse("--threads is '" + count + "', allowed is 1..256");
+        }
+        threads = Integer.parseInt(count);
+        once = isOnce;
+        this.err = err;
+        this.cancel = cancel;
+    }
+
+    /** A part in hand. */
+    private record Part(String lease, int number, String clip, long bytes, List<SegmentOrder> orders) {}
+
+    int run() {
+        try (Machine machine = Machine.of(threads)) {
+            Files.createDirectories(home);
+            err.println("working for " + server + " on " + threads + " threads; Ctrl-C ends it, nothing is lost");
+            while (true) {
+                cancel.check();
+                Optional<Part> part = ask();
+                if (part.isPresent()) {
+                    make(part.get(), machine);
+                } else if (once) {
+                    return Main.DONE;
+                } else {
+                    sleep(IDLE_MILLIS);
+                }
+            }
+        } catch (IOException e) {
+            throw new MediaException("the folder " + home + " cannot be used: " + e.getMessage(), e);
+        }
+    }
+
+    private Optional<Part> ask() {
+        String body = JSON.writeValueAsString(Map.of("engine", Engine.fingerprint()));
+        try {
+            HttpResponse<String> answer = http.send(
+                    to("/ask")
+                            .header("Content-Type", "application/json")
+                            .timeout(PATIENCE)
+                            .POST(HttpRequest.BodyPublishers.ofString(body))
+                            .build(),
+                    HttpResponse.BodyHandlers.ofString());
+            if (answer.statusCode() == 204) {
+                return Optional.empty();
+            }
+            if (answer.statusCode() == NOT_ALLOWED || answer.statusCode() == CONFLICT) {
+                throw new MediaException(sentence(answer.body()));
+            }
+            if (answer.statusCode() != 200) {
+                away("the server answers with status " + answer.statusCode());
+                return Optional.empty();
+            }
+            JsonNode told = JSON.readTree(answer.body());
+            var orders = new java.util.ArrayList<SegmentOrder>();
+            told.path("orders").forEach(order -> orders.add(SegmentOrder.fromJson(order.asString())));
+            return Optional.of(new Part(
+                    told.path("lease").asString(),
+                    told.path("number").asInt(),
+                    told.path("clip").asString(),
+                    told.path("bytes").asLong(),
+                    orders));
+        } catch (IOException e) {
+            away("the server does not answer (" + e.getMessage() + ")");
+            return Optional.empty();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        }
+    }
+
+    private void make(Part part, Machine machine) {
+        var mine = new Cancel();
+        Path folder = home.resolve("part-" + UUID.randomUUID());
+        try (var beats = Executors.newSingleThreadScheduledExecutor(
+                Thread.ofPlatform().daemon().name("beat").factory())) {
+            beats.scheduleAtFixedRate(
+                    () -> {
+                        if (cancel.isAsked() || !post(part, "beat")) {
+                            mine.ask();
+                        }
+                    },
+                    BEAT_SECONDS,
+                    BEAT_SECONDS,
+                    TimeUnit.SECONDS);
+            try {
+                Clip clip = source(part);
+                List<Path> files = OneSegment.make(part.orders(), clip, folder, machine, RenderWatch.SILENT, mine);
+                bring(part, files);
+                err.println("part " + part.number() + " is made and brought");
+            } catch (Cancel.Stopped e) {
+                cancel.check();
+                err.println("part " + part.number() + " is not wanted any more");
+            } catch (MediaException e) {
+                err.println("awlsmith: part " + part.number() + ": " + e.getMessage());
+                post(part, "back");
+                sleep(IDLE_MILLIS);
+            } catch (IOException e) {
+                away("part " + part.number() + " could not be made or brought (" + e.getMessage() + ")");
+                post(part, "back");
+            } finally {
+                beats.shutdownNow();
+            }
+        } finally {
+            sweep(folder);
+        }
+    }
+
+    /** The file fetched, whole and the right one; what came of it before a line broke is not fetched again. */
+    private Clip source(Part part) throws IOException {
+        if (known.filter(entry -> entry.getKey().equals(part.clip())).isPresent()) {
+            return known.get().getValue();
+        }
+        Path file = home.resolve("source-" + UUID.fromString(part.clip()));
+        forgetOthers(file);
+        long there = Files.exists(file) ? Files.size(file) : 0;
+        if (there > part.bytes()) {
+            Files.delete(file);
+            there = 0;
+        }
+        if (there < part.bytes()) {
+            fetch(part, file, there);
+        }
+        MediaInfo info = Prober.probe(file);
+        // whether it is the right one is told by its frames' checksums, when a part is made of it
+        Clip clip = new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+        known = Optional.of(Map.entry(part.clip(), clip));
+        return clip;
+    }
+
+    private void fetch(Part part, Path file, long from) throws IOException {
+        try {
+            HttpRequest.Builder request =
+                    to("/sources/" + part.clip()).timeout(LONG).GET();
+            if (from > 0) {
+                request.header("Range", "bytes=" + from + "-");
+            }
+            HttpResponse<java.io.InputStream> answer =
+                    http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
+            if (answer.statusCode() != 200 && answer.statusCode() != 206) {
+                throw new IOException("the source is not there any more, status " + answer.statusCode());
+            }
+            boolean isRest = answer.statusCode() == 206;
+            try (var in = answer.body();
+                    var out = Files.newOutputStream(
+                            file,
+                            StandardOpenOption.CREATE,
+                            isRest ? StandardOpenOption.APPEND : StandardOpenOption.TRUNCATE_EXISTING)) {
+                in.transferTo(out);
+            }
+            if (Files.size(file) != part.bytes()) {
+                throw new IOException(Files.size(file) + " of " + part.bytes() + " bytes of the source arrived");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        }
+    }
+
+    private void forgetOthers(Path file) throws IOException {
+        try (var files = Files.list(home)) {
+            for (Path other : files.filter(one -> one.getFileName().toString().startsWith("source-"))
+                    .toList()) {
+                if (!other.equals(file)) {
+                    Files.delete(other);
+                }
+            }
+        }
+    }
+
+    private void bring(Part part, List<Path> files) throws IOException {
+        try {
+            for (int n = 0; n < files.size(); n++) {
+                HttpResponse<String> answer = http.send(
+                        to("/" + part.lease() + "/" + n)
+                                .header("Content-Type", "application/octet-stream")
+                                .timeout(LONG)
+                                .PUT(HttpRequest.BodyPublishers.ofFile(files.get(n)))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+                if (answer.statusCode() != 204) {
+                    throw new MediaException(sentence(answer.body()));
+                }
+            }
+            if (!post(part, "done")) {
+                throw new MediaException("it is not wanted any more");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        }
+    }
+
+    /** Whether the server still wants it; what is not answered counts as yes, as it may only be away. */
+    private boolean post(Part part, String word) {
+        try {
+            HttpResponse<String> answer = http.send(
+                    to("/" + part.lease() + "/" + word)
+                            .timeout(PATIENCE)
+                            .POST(HttpRequest.BodyPublishers.noBody())
+                            .build(),
+                    HttpResponse.BodyHandlers.ofString());
+            return answer.statusCode() != CONFLICT && answer.statusCode() != NOT_ALLOWED;
+        } catch (IOException e) {
+            return !word.equals("done");
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return false;
+        }
+    }
+
+    private HttpRequest.Builder to(String path) {
+        return HttpRequest.newBuilder(URI.create(server + "/api/work" + path))
+                .header("Authorization", "Bearer " + token);
+    }
+
+    private static String sentence(String body) {
+        try {
+            String detail = JSON.readTree(body).path("detail").asString("");
+            return detail.isEmpty() ? "the server refuses it" : detail;
+        } catch (RuntimeException e) {
+            return "the server refuses it";
+        }
+    }
+
+    private void away(String sentence) {
+        err.println(sentence + "; trying again");
+        sleep(AWAY_MILLIS);
+    }
+
+    private void sleep(long millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        }
+        cancel.check();
+    }
+
+    private static void sweep(Path folder) {
+        if (!Files.exists(folder)) {
+            return;
+        }
+        try (var files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(file);
+            }
+        } catch (IOException e) {
+            // it is swept with the folder of all
+        }
+    }
+}

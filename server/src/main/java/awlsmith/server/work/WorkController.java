@@ -1,0 +1,167 @@
+package awlsmith.server.work;
+
+import awlsmith.render.Engine;
+import awlsmith.render.SharedWork;
+import awlsmith.server.problem.Refusal;
+import awlsmith.server.storage.MediaFolder;
+import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * Parts of the render that runs, for other machines: asked for, told of now and then, brought. Each request carries the machine's token
+ * ({@code Authorization: Bearer}, RFC 6750).
+ */
+@Hidden
+@RestController
+@RequestMapping("/api/work")
+class WorkController {
+    private static final String BEARER = "Bearer ";
+
+    private final Workers workers;
+    private final SharedRenders shared;
+    private final MediaFolder media;
+
+    WorkController(Workers workers, SharedRenders shared, MediaFolder media) {
+        this.workers = workers;
+        this.shared = shared;
+        this.media = media;
+    }
+
+    /** @param engine what the machine has; see {@link Engine#fingerprint} */
+    record Asking(String engine) {}
+
+    /**
+     * @param clip whose file it is of; @param bytes of that file
+     * @param orders descriptions of the part, one for each file
+     */
+    record Lent(String lease, int number, UUID clip, long bytes, List<String> orders) {}
+
+    @PostMapping("/ask")
+    ResponseEntity<Lent> ask(@RequestHeader("Authorization") String token, @RequestBody Asking asking)
+            throws IOException {
+        Workers.Worker worker = signedIn(token);
+        if (!Engine.fingerprint().equals(asking.engine())) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    "this machine has other versions than the server, whose pixels or packets would not fit: the server has "
+                            + Engine.fingerprint() + ", it has " + asking.engine()
+                            + ". Install the same Awlsmith and the same FFmpeg");
+        }
+        Optional<SharedRenders.Now> running = shared.running();
+        Optional<SharedWork.Offer> offer = running.flatMap(now -> now.work().lend(worker.name()));
+        if (offer.isEmpty()) {
+            return ResponseEntity.noContent().build();
+        }
+        SharedRenders.Now now = running.get();
+        return ResponseEntity.ok(new Lent(
+                offer.get().lease(),
+                offer.get().number(),
+                now.clip(),
+                Files.size(now.source()),
+                offer.get().orders().stream().map(order -> order.toJson()).toList()));
+    }
+
+    /** The source's file, whole or a range of it. */
+    @GetMapping("/sources/{clip}")
+    ResponseEntity<Resource> source(@RequestHeader("Authorization") String token, @PathVariable UUID clip) {
+        signedIn(token);
+        Path file = shared.running()
+                .filter(now -> now.clip().equals(clip))
+                .orElseThrow(WorkController::over)
+                .source();
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .body(new FileSystemResource(file));
+    }
+
+    @PostMapping("/{lease}/beat")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void beat(@RequestHeader("Authorization") String token, @PathVariable String lease) {
+        signedIn(token);
+        if (!work().hear(lease)) {
+            throw over();
+        }
+    }
+
+    /** @param output number of the file among those of the treatment */
+    @PutMapping(path = "/{lease}/{output}", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void bring(
+            @RequestHeader("Authorization") String token,
+            @PathVariable String lease,
+            @PathVariable int output,
+            HttpServletRequest request)
+            throws IOException {
+        signedIn(token);
+        media.demandSpace(Math.max(0, request.getContentLengthLong()));
+        Path place = work().place(lease, output).orElseThrow(WorkController::over);
+        try {
+            long got = Files.copy(request.getInputStream(), place, StandardCopyOption.REPLACE_EXISTING);
+            if (request.getContentLengthLong() >= 0 && got != request.getContentLengthLong()
+                    || !work().arrived(lease, output, place)) {
+                Files.deleteIfExists(place);
+                throw over();
+            }
+        } catch (IOException e) {
+            Files.deleteIfExists(place);
+            throw e;
+        }
+    }
+
+    @PostMapping("/{lease}/done")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void done(@RequestHeader("Authorization") String token, @PathVariable String lease) throws IOException {
+        Workers.Worker worker = signedIn(token);
+        if (!work().take(lease)) {
+            throw over();
+        }
+        workers.brought(worker.id());
+    }
+
+    /** It cannot be made there. */
+    @PostMapping("/{lease}/back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void back(@RequestHeader("Authorization") String token, @PathVariable String lease) {
+        signedIn(token);
+        shared.running().ifPresent(now -> now.work().giveBack(lease));
+    }
+
+    private SharedWork work() {
+        return shared.running().orElseThrow(WorkController::over).work();
+    }
+
+    private static Refusal over() {
+        return new Refusal(
+                Refusal.Kind.CONFLICT, "this part is not wanted any more: the render has ended, or another has it");
+    }
+
+    private Workers.Worker signedIn(String header) {
+        return (header.startsWith(BEARER)
+                        ? workers.signedIn(header.substring(BEARER.length()).strip())
+                        : Optional.<Workers.Worker>empty())
+                .orElseThrow(() -> new Refusal(
+                        Refusal.Kind.NOT_ALLOWED,
+                        "the token is not one of this server's, or was taken back; make another on the page Dispatch"));
+    }
+}
