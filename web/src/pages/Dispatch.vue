@@ -14,7 +14,7 @@ const groups = computed(() => {
   const of = (...states: RenderView['state'][]) => inOrder.value.filter((one) => states.includes(one.state))
   return [
     { title: 'Running', hint: '', rows: of('RUNNING') },
-    { title: 'Waiting', hint: 'one at a time, in this order', rows: of('WAITING') },
+    { title: 'Waiting', hint: 'in this order; files of one treatment are made at once', rows: of('WAITING') },
     { title: 'Resting', hint: 'what is finished of them stays', rows: of('PAUSED') },
     { title: 'Not finished', hint: '', rows: of('FAILED', 'CANCELLED') },
     { title: 'Sent out', hint: 'read back and checked', rows: of('DONE').reverse() },

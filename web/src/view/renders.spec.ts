@@ -13,6 +13,20 @@ it('counts what runs and what waits, by the pixels that are left', () => {
   expect(secondsLeft([one('DONE', 100), one('RUNNING', 50, { live })])).toBe(50)
 })
 
+it('counts files of one treatment once, and not what begins later', () => {
+  const live = { secondsLeft: 50 }
+  const tonight = new Date(Date.now() + 3_600_000).toISOString()
+  expect(
+    secondsLeft([
+      one('RUNNING', 50, { live, bundle: 'a' }),
+      one('WAITING', 50, { bundle: 'a' }),
+      one('WAITING', 0, { bundle: 'b' }),
+      one('WAITING', 0, { bundle: 'b' }),
+      one('WAITING', 0, { notBefore: tonight }),
+    ]),
+  ).toBe(150)
+})
+
 it('says nothing while the running one has not told its rate', () => {
   expect(secondsLeft([one('WAITING', 0)])).toBeUndefined()
   expect(secondsLeft([one('RUNNING', 0), one('WAITING', 0)])).toBeUndefined()

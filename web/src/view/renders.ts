@@ -8,7 +8,18 @@ export function secondsLeft(renders: RenderView[]): number | undefined {
     return undefined
   }
   const work = (one: RenderView) => (one.frames - one.framesDone) * one.width * one.height
-  const waiting = renders.filter((one) => one.state === 'WAITING').reduce((sum, one) => sum + work(one), 0)
+  // files of one treatment are made at once, and what is to begin later takes no time before
+  const counted = new Set(running.bundle ? [running.bundle] : [])
+  const waiting = renders
+    .filter((one) => one.state === 'WAITING' && !(one.notBefore && new Date(one.notBefore) > new Date()))
+    .filter((one) => {
+      const isFirst = !one.bundle || !counted.has(one.bundle)
+      if (one.bundle) {
+        counted.add(one.bundle)
+      }
+      return isFirst
+    })
+    .reduce((sum, one) => sum + work(one), 0)
   return live.secondsLeft + (waiting * live.secondsLeft) / Math.max(1, work(running))
 }
 

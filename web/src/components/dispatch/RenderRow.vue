@@ -278,6 +278,7 @@ img {
 }
 
 .clip {
+  margin-right: 10px;
   font-weight: 500;
   color: var(--ink);
   text-decoration: none;

@@ -81,7 +81,7 @@ class SendingIT extends BrowserIT {
                     page.locator("[data-test=render-done]").filter(new Locator.FilterOptions().setHasText(file[0]));
             Download download =
                     page.waitForDownload(() -> row.getByText("Download").click());
-            Path fetched = folder.resolve("fetched " + file[0]);
+            Path fetched = folder.resolve("fetched-" + file[0].replace(" ", "-"));
             download.saveAs(fetched);
             assertThat(download.suggestedFilename()).isEqualTo(file[0]);
             assertThat(TestClips.times(fetched)).hasSize(Integer.parseInt(file[1]));
