@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, type RenderView } from '@/api/client'
+import { api, Problem, type RenderView } from '@/api/client'
 import OtherMachines from '@/components/dispatch/OtherMachines.vue'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
 import { useFeed } from '@/stores/feed'
+import { useNotices } from '@/stores/notices'
+import { useOutcomes } from '@/stores/outcomes'
 import { clockIn, secondsLeft } from '@/view/renders'
 import { wait } from '@/view/words'
 
 const feed = useFeed()
+const notices = useNotices()
 
 const inOrder = computed(() => [...feed.renders.values()].sort((a, b) => a.place - b.place))
 const groups = computed(() => {
@@ -26,6 +29,14 @@ const summary = computed(() => {
 })
 const open = computed(() => inOrder.value.filter((one) => one.state === 'RUNNING' || one.state === 'WAITING'))
 const resting = computed(() => inOrder.value.filter((one) => one.state === 'PAUSED'))
+const outcomes = useOutcomes()
+async function tellMe(is: boolean | null) {
+  if (!(await outcomes.want(is === true))) {
+    notices.fail(
+      new Problem(0, 'this browser does not let pages tell anything; allow it for this page first'),
+    )
+  }
+}
 const busy = ref(false)
 /** One after another: each answers by itself, and one that has just ended is no fault. */
 async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
@@ -43,6 +54,15 @@ async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
       <h1>Dispatch</h1>
       <span class="label">{{ summary }}</span>
       <span class="all">
+        <v-checkbox
+          v-if="outcomes.canTell"
+          :model-value="outcomes.isWanted"
+          label="Tell me when one has ended"
+          density="compact"
+          hide-details
+          color="primary"
+          @update:model-value="tellMe"
+        />
         <v-btn
           v-if="open.length"
           :disabled="busy"
@@ -91,6 +111,7 @@ async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
 .all {
   margin-left: auto;
   display: flex;
+  align-items: center;
   gap: 8px;
 }
 

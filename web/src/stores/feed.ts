@@ -12,6 +12,7 @@ import {
   tellSignedOut,
 } from '@/api/client'
 import { useFresh } from './fresh'
+import { useOutcomes } from './outcomes'
 
 /** What else the stream tells, by the event's name; views that show such things listen for them. */
 export interface Told {
@@ -91,7 +92,10 @@ export const useFeed = defineStore('feed', () => {
       clips.value.delete(id)
       useFresh().looked(id)
     })
-    on<RenderView>('render', (render) => renders.value.set(render.id, render))
+    on<RenderView>('render', (render) => {
+      useOutcomes().heard(renders.value.get(render.id), render)
+      renders.value.set(render.id, render)
+    })
     on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
     on<DemoMaking>('demo', (making) => (demo.value = making))
     for (const name of ['take', 'take-removed', 'pins', 'proof', 'proof-removed', 'analysis'] as const) {

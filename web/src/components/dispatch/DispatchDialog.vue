@@ -22,6 +22,7 @@ import {
   type Target,
   timeLine,
 } from '@/view/sending'
+import { secondsLeft } from '@/view/renders'
 import { bytes, length } from '@/view/words'
 import OutputEditor from './OutputEditor.vue'
 
@@ -117,7 +118,11 @@ const warned = computed(() => {
     one.value ? line : `${titles.length === 1 ? titles[0] : `${titles.length} clips`}: ${line}`,
   )
 })
-const begins = computed(() => (later.value ? nextAt(at.value) : new Date()))
+/** At the time that was told, or behind what waits already. */
+const begins = computed(() => {
+  const before = secondsLeft([...feed.renders.values()]) ?? 0
+  return later.value ? nextAt(at.value) : new Date(Date.now() + 1000 * before)
+})
 
 /** Told by making a little of it, once nothing is changed any more. */
 const trial = ref<TrialView>()
@@ -212,7 +217,7 @@ async function send() {
       takes: props.targets.map(({ take }) => ({ takeId: take.id, wholeClip: whole.value })),
       deliverables: outputs.value,
       pattern: pattern.value,
-      ...(later.value ? { notBefore: begins.value.toISOString() } : {}),
+      ...(later.value ? { notBefore: nextAt(at.value).toISOString() } : {}),
       ...(one.value ? {} : { name: `${props.targets.length} clips` }),
     })
     open.value = false

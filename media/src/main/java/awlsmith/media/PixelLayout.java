@@ -77,7 +77,7 @@ record PixelLayout(String name, Chroma chroma, int depth, boolean fullRange) {
         if (pixFmt.matches("(p010|p210|p410|y210|v210|x2rgb10|x2bgr10|xv30).*")) {
             return 10;
         }
-        if (pixFmt.matches("(p016|p216|p416|rgb48|bgr48|rgba64|bgra64|ya16|xyz12|grayf32|gbrpf32).*")) {
+        if (pixFmt.matches("(p016|p216|p416|rgb48|bgr48|rgba64|bgra64|ya16|xyz12|grayf32|gbrpf32|gbrapf32).*")) {
             return 16;
         }
         return 8;

@@ -1,5 +1,8 @@
 package awlsmith.render;
 
+import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.MediaException;
+import awlsmith.media.PacketSizes;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -143,6 +146,13 @@ public final class SharedWork {
             drop(known);
             return false;
         }
+        RenderRequest first = requests.getFirst();
+        long frames = Math.min(
+                first.segmentFrames(), first.outputRange().count() - (long) known.number * first.segmentFrames());
+        if (!known.files.values().stream().allMatch(file -> holds(file, frames))) {
+            drop(known);
+            return false;
+        }
         for (int n = 0; n < folders.size(); n++) {
             SegmentFolder folder = folders.get(n);
             Files.move(
@@ -153,12 +163,18 @@ public final class SharedWork {
             folder.keep(known.number);
         }
         there.add(known.number);
-        RenderRequest first = requests.getFirst();
-        long frames = Math.min(
-                first.segmentFrames(), first.outputRange().count() - (long) known.number * first.segmentFrames());
         brought.addAndGet(frames);
         watch.segment(known.number, frames);
         return true;
+    }
+
+    /** What comes from elsewhere is looked at before it goes among one's own: a file that is none would be found at the very end only. */
+    private static boolean holds(Path file, long frames) {
+        try {
+            return PacketSizes.of(file, new Cancel()).bytes().size() == frames;
+        } catch (MediaException e) {
+            return false;
+        }
     }
 
     /** It cannot be made there: somebody else may. */

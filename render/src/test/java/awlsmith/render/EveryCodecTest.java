@@ -230,6 +230,29 @@ class EveryCodecTest {
         return files;
     }
 
+    /** Transparency goes into every kind of picture that holds it, sample for sample as FFmpeg reads the source. */
+    @ParameterizedTest
+    @CsvSource({"png, rgba", "png, gbrap12le", "tiff, rgba", "exr, rgba", "apng, rgba", "apng, gbrap12le", "gif, rgba"})
+    void picturesKeepWhatIsClear(String codec, String pixels) throws IOException {
+        Clip clear = made(
+                codec + pixels + ".mkv",
+                "-f lavfi -i testsrc2=s=64x48:r=25 -frames:v 4 -vf format=gbrap16le,geq=r='r(X,Y)':g='g(X,Y)':b='b(X,Y)'"
+                        + ":a='if(lt(X,32),65535,0)' -pix_fmt " + pixels + " -c:v ffv1");
+        Codec known = Codecs.byId(codec);
+        Path out = render(clear, in(known, known.containers().getFirst(), Sound.NONE, Map.of()));
+        Path first = out;
+        if (known.containers().getFirst() == Container.ZIP) {
+            first = folder.resolve("clear-" + codec + pixels + "." + codec);
+            Files.write(first, unpacked(out).values().iterator().next());
+        }
+        Path alpha = folder.resolve("clear-" + codec + pixels + ".raw");
+        TestClips.ffmpeg("-i " + first + " -vf format=rgba,alphaextract,format=gray -frames:v 1 -f rawvideo " + alpha);
+        byte[] plane = Files.readAllBytes(alpha);
+        assertThat(plane[10] & 255).isEqualTo(255);
+        // swscale makes 8 of 4095 of nothing where it goes from 16 bits to 12
+        assertThat(plane[50] & 255).isLessThanOrEqualTo(1);
+    }
+
     /** JFIF (ITU-T T.871): BT.601 luma of full range; grey bars of known code values come back within a step or two. */
     @Test
     void jpegPicturesHaveTheColoursOfTheSource() throws IOException {

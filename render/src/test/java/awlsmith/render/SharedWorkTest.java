@@ -106,7 +106,7 @@ class SharedWorkTest {
         var alone = requests("alone");
         new Renderer(alone, machine, RenderWatch.SILENT, new Cancel()).renderAll((number, made) -> {});
         var together = requests("together");
-        var work = new SharedWork(Duration.ofMillis(700));
+        var work = new SharedWork(Duration.ofSeconds(4));
         var isOver = new AtomicBoolean();
         var taken = new AtomicInteger();
         var helper = Thread.ofPlatform().start(() -> {
@@ -125,6 +125,15 @@ class SharedWorkTest {
                     }
                     if (n % 4 == 0) {
                         work.giveBack(offer.get().lease());
+                        continue;
+                    }
+                    if (n % 5 == 0) {
+                        // something that is no part of anything
+                        Path place = work.place(offer.get().lease(), 0).orElseThrow();
+                        Files.writeString(place, "not what was asked for");
+                        work.arrived(offer.get().lease(), 0, place);
+                        work.arrived(offer.get().lease(), 1, place);
+                        assertThat(work.take(offer.get().lease())).isFalse();
                         continue;
                     }
                     make(work, offer.get(), "helper-" + n);

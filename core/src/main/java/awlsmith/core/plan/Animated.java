@@ -59,7 +59,7 @@ final class Animated implements Codec {
     public String purpose() {
         return gif
                 ? "moves wherever pictures stand; 256 colours at most, large for what it shows"
-                : "moves wherever pictures stand, without loss; large";
+                : "moves wherever pictures stand, every sample of 8 bits; large";
     }
 
     @Override
@@ -120,7 +120,8 @@ final class Animated implements Codec {
                 treated.height(),
                 Chroma.RGB,
                 Siting.LEFT,
-                gif || treated.depth() == 8 ? 8 : 16,
+                // readers do not lay deeper ones over each other, which is how their files are made
+                8,
                 treated.colour(),
                 treated.sar(),
                 Scan.PROGRESSIVE,
@@ -151,6 +152,6 @@ final class Animated implements Codec {
     public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
         double pixels = (double) file.width() * file.height();
         // common practice, no source
-        return amount.frames() * pixels * (gif ? 0.45 : 1.6 * file.depth() / 8);
+        return amount.frames() * pixels * (gif ? 0.45 : 1.6);
     }
 }

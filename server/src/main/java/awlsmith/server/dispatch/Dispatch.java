@@ -3,10 +3,13 @@ package awlsmith.server.dispatch;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Placement;
+import awlsmith.core.plan.Codec;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.RecipeException;
+import awlsmith.core.recipe.Settings;
 import awlsmith.core.recipe.Sides;
 import awlsmith.core.recipe.StepCurve;
 import awlsmith.core.recipe.Treatment;
@@ -37,10 +40,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -263,7 +268,8 @@ public class Dispatch {
             @Nullable Instant notBefore,
             @Nullable String name) {}
 
-    private record Planned(RenderJob job, RenderJob.Asked asked, long bytes) {}
+    /** @param bytes of the file; @param parts of what it is made of, until it is there */
+    private record Planned(RenderJob job, RenderJob.Asked asked, long bytes, long parts) {}
 
     /** All of them or none: what cannot be made is said before anything begins. */
     List<RenderView> order(Order order) {
@@ -294,8 +300,16 @@ public class Dispatch {
         if (!problems.isEmpty()) {
             throw new Refusal(Refusal.Kind.INVALID, String.join("; ", problems));
         }
-        // the segments and the finished file stand side by side for a moment
-        long largest = planned.stream().mapToLong(Planned::bytes).max().orElse(0);
+        // the segments and the finished files of one treatment stand side by side for a moment
+        long largest = planned.stream()
+                .collect(Collectors.groupingBy(
+                        one -> Objects.requireNonNullElse(
+                                one.job().bundle(), one.job().id()),
+                        Collectors.summingLong(Planned::parts)))
+                .values()
+                .stream()
+                .max(Long::compare)
+                .orElse(0L);
         media.demandSpace(planned.stream().mapToLong(Planned::bytes).sum() + largest);
         Instant now = clock.instant();
         transaction.executeWithoutResult(status -> {
@@ -359,9 +373,18 @@ public class Dispatch {
                             plan.output().height(),
                             bundle),
                     new RenderJob.Asked(take.name(), range.count() == count, batch, batchName, order.notBefore()),
-                    plan.fileBytes()));
+                    plan.fileBytes(),
+                    partBytes(clip, plan, deliverable)));
         }
         return all;
+    }
+
+    /** What is coded at the end is kept without loss until then. */
+    private static long partBytes(Clip clip, RenderPlan plan, Deliverable deliverable) {
+        var amount = new Codec.Amount(plan.frames(), plan.ratePerSecond(), 0);
+        return deliverable.isCodedInParts()
+                ? plan.fileBytes()
+                : (long) Codecs.FFV1.fileBytes(clip.format(), plan.output(), new Settings(Map.of()), amount);
     }
 
     /** What a file would be called. */

@@ -5,7 +5,10 @@ import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Trial;
 import awlsmith.server.problem.Refusal;
+import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -26,9 +29,11 @@ class Trials {
 
     private static final int REMEMBERED = 200;
     private static final long LONGEST_WAIT_SECONDS = 60;
+    private static final int LONGEST_FOR_MEMORY_SECONDS = 20;
 
     private final Machine machine;
     private final MediaFolder media;
+    private final Stills stills;
     private final Semaphore one = new Semaphore(1);
     private final Map<String, Cancel> asked = new ConcurrentHashMap<>();
     private final Map<String, Trial.Found> known = Collections.synchronizedMap(new LinkedHashMap<>() {
@@ -38,9 +43,10 @@ class Trials {
         }
     });
 
-    Trials(Machine machine, MediaFolder media) {
+    Trials(Machine machine, MediaFolder media, Stills stills) {
         this.machine = machine;
         this.media = media;
+        this.stills = stills;
     }
 
     /**
@@ -64,7 +70,7 @@ class Trials {
             }
             try {
                 cancel.check();
-                Trial.Found found = Trial.of(request.in(media.trial(UUID.randomUUID())), machine, BUDGET, cancel);
+                Trial.Found found = tried(request, cancel);
                 known.put(key, found);
                 return found;
             } finally {
@@ -77,6 +83,16 @@ class Trials {
             throw new Refusal(Refusal.Kind.CONFLICT, "something else was asked for meanwhile");
         } finally {
             asked.remove(page, cancel);
+        }
+    }
+
+    /** Renders give way to it, so that it measures itself alone; its memory is asked of everybody's. */
+    private Trial.Found tried(RenderRequest request, Cancel cancel) {
+        long memory = request.plan(machine).memoryBytes();
+        try (var _ = machine.budget().take(memory, LONGEST_FOR_MEMORY_SECONDS, cancel)) {
+            return stills.urgent(() -> Trial.of(request.in(media.trial(UUID.randomUUID())), machine, BUDGET, cancel));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 }
