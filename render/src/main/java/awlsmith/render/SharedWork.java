@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -20,10 +21,13 @@ import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * The segments of one render that runs, some of which others make: this machine goes through them from the first on, others get the last of those
- * that nobody has. What was lent and is not heard of for a while is free again; what is brought back is taken once. Goes by this machine's
- * monotonic clock alone, whatever those of others say.
+ * that nobody has. What was lent and is not heard of for a while is free again; what is brought back is taken once. When nothing else is left, this
+ * machine makes what takes others much longer than itself. Goes by this machine's monotonic clock alone, whatever those of others say.
  */
 public final class SharedWork {
+    /** Times of a segment made here after which one that is lent is made here too, when nothing else is left. */
+    private static final double SLOWER = 1.5;
+
     private final Duration patience;
     private final AtomicLong brought = new AtomicLong();
 
@@ -35,10 +39,15 @@ public final class SharedWork {
     private List<SegmentFolder> folders = List.of();
     private RenderWatch watch = RenderWatch.SILENT;
     private boolean isOpen;
+    /** When the segment that is made here was begun; 0 while none is. */
+    private long begun;
+    /** What the last one took that was made here, in nanoseconds; 0 before the first has ended. */
+    private long own;
 
     private static final class Lease {
         private final int number;
         private final String who;
+        private final long lent = System.nanoTime();
         private long heard = System.nanoTime();
         private final Map<Integer, Path> files = new HashMap<>();
 
@@ -197,15 +206,19 @@ public final class SharedWork {
     synchronized Optional<SegmentFolder.Run> next() {
         forget();
         here.clear();
+        ends();
         List<Integer> free = free();
         if (free.isEmpty()) {
-            return Optional.empty();
+            Optional<Integer> slowest = slowest();
+            begun = slowest.isPresent() ? System.nanoTime() : 0;
+            return slowest.map(number -> new SegmentFolder.Run(number, number + 1));
         }
         int end = free.getFirst() + 1;
         while (free.contains(end)) {
             end++;
         }
         here.add(free.getFirst());
+        begun = System.nanoTime();
         return Optional.of(new SegmentFolder.Run(free.getFirst(), end));
     }
 
@@ -213,10 +226,35 @@ public final class SharedWork {
     synchronized boolean mayBegin(int number) {
         forget();
         boolean isLent = there.contains(number) || leases.values().stream().anyMatch(lease -> lease.number == number);
+        ends();
         if (!isLent) {
             here.add(number);
+            begun = System.nanoTime();
         }
         return !isLent;
+    }
+
+    /** One that was made here has ended. */
+    private void ends() {
+        if (begun != 0) {
+            own = Math.max(1, System.nanoTime() - begun);
+            begun = 0;
+        }
+    }
+
+    /** What was lent longest ago, where that is long; it is not wanted from there any more. */
+    private Optional<Integer> slowest() {
+        long now = System.nanoTime();
+        Optional<Map.Entry<String, Lease>> oldest =
+                leases.entrySet().stream().min(Comparator.comparingLong(entry -> entry.getValue().lent));
+        // between looks nothing is made here: what one took is told by the last that was
+        if (oldest.isEmpty() || own == 0 || now - oldest.get().getValue().lent < SLOWER * own) {
+            return Optional.empty();
+        }
+        Lease lease = leases.remove(oldest.get().getKey());
+        drop(lease);
+        here.add(lease.number);
+        return Optional.of(lease.number);
     }
 
     /** Whether others have something that is still to be brought. */

@@ -166,4 +166,37 @@ class SharedWorkTest {
         assertThat(work.lend("late")).isEmpty();
         assertThat(work.hear("none")).isFalse();
     }
+
+    /** A machine that is far slower, or only says that it lives, does not hold up the end. */
+    @Test
+    void whatTakesOthersMuchLongerIsMadeHere() throws Exception {
+        var requests = requests("slow");
+        var work = new SharedWork(Duration.ofHours(1));
+        var isOver = new AtomicBoolean();
+        var lost = new AtomicInteger();
+        var helper = Thread.ofPlatform().start(() -> {
+            try {
+                Optional<SharedWork.Offer> offer = Optional.empty();
+                while (!isOver.get()) {
+                    if (offer.isEmpty()) {
+                        offer = work.lend("slow");
+                    } else if (!work.hear(offer.get().lease())) {
+                        lost.incrementAndGet();
+                        offer = Optional.empty();
+                    }
+                    Thread.sleep(10);
+                }
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        try {
+            new Renderer(requests, machine, SLOWLY, new Cancel(), work)
+                    .renderAll((number, made) -> assertThat(made).isInstanceOf(Renderer.Result.class));
+        } finally {
+            isOver.set(true);
+            helper.join();
+        }
+        assertThat(lost.get()).isPositive();
+    }
 }

@@ -116,12 +116,6 @@ final class Pictures implements Codec {
                 : tags.ofRgb();
     }
 
-    /** OpenEXR comes back as 16 bits of what its half floats say. */
-    @Override
-    public Format readAs(Format file) {
-        return file;
-    }
-
     @Override
     public Format format(Format treated, Settings settings) {
         boolean jpeg = kind == Kind.JPEG;

@@ -114,12 +114,15 @@ class WorkController {
             HttpServletRequest request)
             throws IOException {
         signedIn(token);
-        media.demandSpace(Math.max(0, request.getContentLengthLong()));
+        long length = request.getContentLengthLong();
+        if (length < 0) {
+            throw new Refusal(Refusal.Kind.INVALID, "a part's length must be told before it is sent");
+        }
+        media.demandSpace(length);
         Path place = work().place(lease, output).orElseThrow(WorkController::over);
         try {
             long got = Files.copy(request.getInputStream(), place, StandardCopyOption.REPLACE_EXISTING);
-            if (request.getContentLengthLong() >= 0 && got != request.getContentLengthLong()
-                    || !work().arrived(lease, output, place)) {
+            if (got != length || !work().arrived(lease, output, place)) {
                 Files.deleteIfExists(place);
                 throw over();
             }
