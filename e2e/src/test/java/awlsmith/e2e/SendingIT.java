@@ -66,6 +66,7 @@ class SendingIT extends BrowserIT {
                 .isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(PATIENCE));
         assertThat(page.locator("[data-test=render-paused]")).hasCount(4, LONG);
         page.locator("[data-test=resume-all]").click();
+        assertThat(page.locator("[data-test=render-paused]")).hasCount(0, LONG);
         // and once more in the midst of it
         assertThat(running).hasCount(2, LONG);
         server.kill();
