@@ -128,12 +128,6 @@ final class Animated implements Codec {
                 treated.alpha());
     }
 
-    /** Its pictures build on each other from the first. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
     /** Browsers show what is to last less than two hundredths of a second for ten (common practice, no source). */
     @Override
     public List<String> refusals(Format file, Rational rate, Container container) {
@@ -141,11 +135,6 @@ final class Animated implements Codec {
                 ? List.of("GIF goes at 50 frames a second at most, this has " + Math.round(rate.toDouble())
                         + "; bring it to 25 with the step Frame rate")
                 : List.of();
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     @Override

@@ -74,11 +74,6 @@ final class Av1 extends LongGop {
     }
 
     @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
-    }
-
-    @Override
     public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
         return bytes(source, file, settings, amount, 0.045, 1.1);
     }

@@ -31,11 +31,15 @@ public interface Codec {
     /** Pixels on a side that it ends at. */
     int largestSide();
 
-    /** Whether every sample comes back as it went in. */
-    boolean isLossless();
+    /** Whether every sample comes back as it went in, where nothing else is set. */
+    default boolean isLossless() {
+        return false;
+    }
 
     /** Whether pictures may be clear in places. */
-    boolean holdsAlpha();
+    default boolean holdsAlpha() {
+        return false;
+    }
 
     /** What the file says of its colours. @param tags of the treated pictures, filled in where they said nothing */
     default ColourTags colour(ColourTags tags) {
@@ -77,11 +81,15 @@ public interface Codec {
      */
     Format format(Format treated, Settings settings);
 
-    /** Frames from one picture that stands for itself to the next. */
-    int gop(Settings settings);
+    /** Frames from one picture that stands for itself to the next; 1 where each does. */
+    default int gop(Settings settings) {
+        return 1;
+    }
 
     /** What many players will not take, in sentences. */
-    List<String> warnings(Format file, Rational rate);
+    default List<String> warnings(Format file, Rational rate) {
+        return List.of();
+    }
 
     /**
      * How many pictures there are.

@@ -77,16 +77,6 @@ final class DnxHr implements Codec {
     }
 
     @Override
-    public boolean isLossless() {
-        return false;
-    }
-
-    @Override
-    public boolean holdsAlpha() {
-        return false;
-    }
-
-    @Override
     public ColourTags colour(ColourTags tags) {
         return tags.limited();
     }
@@ -116,12 +106,6 @@ final class DnxHr implements Codec {
                 Alpha.NONE);
     }
 
-    /** Every picture stands for itself. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
     /** ST 2019-1 begins at 256x120. */
     @Override
     public List<String> refusals(Format file, Rational rate, Container container) {
@@ -129,11 +113,6 @@ final class DnxHr implements Codec {
                 ? List.of(file.width() + "x" + file.height()
                         + " is too small for DNxHR, which begins at 256x120; enlarge it, or choose ProRes")
                 : Mxf.refusals(file, rate, container);
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     @Override

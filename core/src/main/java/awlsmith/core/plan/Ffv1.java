@@ -2,7 +2,6 @@ package awlsmith.core.plan;
 
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Rational;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
@@ -78,17 +77,6 @@ final class Ffv1 implements Codec {
     private static int held(Format treated, int bits) {
         int most = treated.alpha().isThere() && treated.chroma() != Chroma.RGB ? 10 : 12;
         return bits == 9 ? 10 : bits > most ? 16 : bits;
-    }
-
-    /** Every picture stands for itself. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     /** Half of the raw samples (common practice, no source). */

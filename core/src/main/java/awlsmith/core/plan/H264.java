@@ -38,6 +38,11 @@ final class H264 extends LongGop {
     }
 
     @Override
+    boolean keepsPeaks() {
+        return true;
+    }
+
+    @Override
     int held(int bits) {
         return bits > 8 ? 10 : 8;
     }

@@ -57,11 +57,6 @@ final class Jpeg2000 implements Codec {
     }
 
     @Override
-    public boolean holdsAlpha() {
-        return false;
-    }
-
-    @Override
     public Format format(Format treated, Settings settings) {
         return new Format(
                 treated.width(),
@@ -84,20 +79,9 @@ final class Jpeg2000 implements Codec {
         return bits == 9 ? 10 : bits > 12 ? 16 : bits == 11 ? 12 : bits;
     }
 
-    /** Every picture stands for itself. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
     @Override
     public List<String> refusals(Format file, Rational rate, Container container) {
         return Mxf.refusals(file, rate, container);
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     @Override

@@ -8,6 +8,7 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -35,11 +36,9 @@ abstract class LongGop implements Codec {
             List.of(
                     new Param.Choice.Option("quality", "quality", "looks the same throughout; its size follows"),
                     new Param.Choice.Option(
-                            "bitrate",
-                            "bit rate",
-                            "so many bits a second in the mean; coded at the end, in two passes"),
+                            "bitrate", "bit rate", "so many bits a second in the mean; coded at the end"),
                     new Param.Choice.Option(
-                            "size", "size", "no larger than told; coded at the end, in two passes or more")),
+                            "size", "size", "no larger than told; coded at the end, as often as it takes")),
             "quality",
             "what decides how large the file becomes");
 
@@ -98,7 +97,17 @@ abstract class LongGop implements Codec {
 
     @Override
     public final List<Param> params() {
-        return List.of(RULE, quality, BIT_RATE, SIZE, PEAK, depth, GOP, EFFORT);
+        var params = new ArrayList<Param>(List.of(RULE, quality, BIT_RATE, SIZE));
+        if (keepsPeaks()) {
+            params.add(PEAK);
+        }
+        params.addAll(List.of(depth, GOP, EFFORT));
+        return List.copyOf(params);
+    }
+
+    /** Whether its encoder here keeps to a rate that no second exceeds by much. */
+    boolean keepsPeaks() {
+        return false;
     }
 
     /** With a rate that is to be kept throughout, parts would each keep it for themselves. */
@@ -110,16 +119,6 @@ abstract class LongGop implements Codec {
     @Override
     public int largestSide() {
         return 16384;
-    }
-
-    @Override
-    public final boolean isLossless() {
-        return false;
-    }
-
-    @Override
-    public final boolean holdsAlpha() {
-        return false;
     }
 
     @Override

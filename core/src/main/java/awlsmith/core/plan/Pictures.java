@@ -138,12 +138,6 @@ final class Pictures implements Codec {
                 jpeg ? Alpha.NONE : treated.alpha());
     }
 
-    /** Every picture stands for itself. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
     @Override
     public List<String> warnings(Format file, Rational rate) {
         return file.sar().equals(Rational.ONE)

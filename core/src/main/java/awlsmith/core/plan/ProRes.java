@@ -4,7 +4,6 @@ import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
@@ -81,11 +80,6 @@ final class ProRes implements Codec {
     }
 
     @Override
-    public boolean isLossless() {
-        return false;
-    }
-
-    @Override
     public boolean holdsAlpha() {
         return true;
     }
@@ -125,17 +119,6 @@ final class ProRes implements Codec {
                 treated.sar(),
                 treated.scan(),
                 full ? treated.alpha() : Alpha.NONE);
-    }
-
-    /** Every picture stands for itself. */
-    @Override
-    public int gop(Settings settings) {
-        return 1;
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     /** By its macroblocks, as its targets go. */

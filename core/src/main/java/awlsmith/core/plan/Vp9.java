@@ -1,7 +1,6 @@
 package awlsmith.core.plan;
 
 import awlsmith.core.picture.Format;
-import awlsmith.core.picture.Rational;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
@@ -45,11 +44,6 @@ final class Vp9 extends LongGop {
     @Override
     boolean holdsFields(Format treated) {
         return false;
-    }
-
-    @Override
-    public List<String> warnings(Format file, Rational rate) {
-        return List.of();
     }
 
     @Override

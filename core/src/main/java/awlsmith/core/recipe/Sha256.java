@@ -16,8 +16,13 @@ public final class Sha256 {
 
     /** Of a file's content. */
     public static String hex(byte[] content) {
+        return HexFormat.of().formatHex(digest().digest(content));
+    }
+
+    /** To be given a large file's content piece by piece. */
+    public static MessageDigest digest() {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
+            return MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java has SHA-256", e);
         }

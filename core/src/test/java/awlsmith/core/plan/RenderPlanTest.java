@@ -362,6 +362,11 @@ class RenderPlanTest {
                 .isTrue();
         assertThat(Deliverable.of("h264", Map.of("peak", 2), true).isCodedInParts())
                 .isFalse();
+        // their encoders here either refuse it or keep far below it
+        for (String codec : new String[] {"av1", "vp9"}) {
+            assertThatThrownBy(() -> Deliverable.of(codec, Map.of("peak", 2), true))
+                    .hasMessageContaining("no setting 'peak'");
+        }
     }
 
     /** Orders of before said true or false of sound, and nothing of a container. */
