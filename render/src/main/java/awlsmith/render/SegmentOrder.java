@@ -92,9 +92,14 @@ public record SegmentOrder(
                 number);
     }
 
+    /** Whether a clip is the one that it is a segment of, by its frames' samples and times. */
+    public boolean isOf(Clip clip) {
+        return Source.of(clip).equals(source);
+    }
+
     /** The treatment of the clip it is of. */
     Treatment treatment(Clip clip) {
-        if (!Source.of(clip).equals(source)) {
+        if (!isOf(clip)) {
             throw new MediaException("this is not the file that the segment is of");
         }
         if (!Models.runs(form)) {

@@ -158,6 +158,22 @@ class WorkersTest {
         }
     }
 
+    @Test
+    void twoOnOneMachineWantAFolderEach(RunningServer server) throws Exception {
+        String token = token(server, "one");
+        Process first = worker(server, "one", token);
+        Path lock = folder.resolve("one/lock");
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
+        while (!Files.exists(lock) && System.nanoTime() < end) {
+            Thread.onSpinWait();
+        }
+        Process second = worker(server, "one", token);
+        assertThat(second.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        assertThat(second.exitValue()).isEqualTo(1);
+        assertThat(log("one")).contains("another worker has the folder", "--home");
+        assertThat(first.isAlive()).isTrue();
+    }
+
     private static RunningServer.Answer asked(
             RunningServer server, String method, String path, String token, String body) {
         return server.send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + server.port() + "/api/work" + path))

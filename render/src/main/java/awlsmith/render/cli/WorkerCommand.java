@@ -7,21 +7,24 @@ import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.render.Engine;
+import awlsmith.render.Folders;
 import awlsmith.render.Machine;
 import awlsmith.render.OneSegment;
 import awlsmith.render.RenderWatch;
 import awlsmith.render.SegmentOrder;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
-import java.util.Comparator;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,6 +47,7 @@ final class WorkerCommand {
             """;
 
     private static final JsonMapper JSON = JsonMapper.builder().build();
+    private static final String PART = "part-";
     private static final Duration PATIENCE = Duration.ofSeconds(30);
     private static final Duration LONG = Duration.ofHours(12);
     private static final int CONFLICT = 409;
@@ -108,6 +112,7 @@ final class WorkerCommand {
     int run() {
         try (Machine machine = Machine.of(threads)) {
             Files.createDirectories(home);
+            own();
             err.println("working for " + server + " on " + threads + " threads; Ctrl-C ends it, nothing is lost");
             while (true) {
                 cancel.check();
@@ -122,6 +127,18 @@ final class WorkerCommand {
             }
         } catch (IOException e) {
             throw new MediaException("the folder " + home + " cannot be used: " + e.getMessage(), e);
+        }
+    }
+
+    /** Takes the folder for this process alone, and sweeps what a killed one left in it. */
+    private void own() throws IOException {
+        // held until the process ends
+        FileChannel file = FileChannel.open(home.resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        if (file.tryLock() == null) {
+            throw new MediaException("another worker has the folder " + home + "; give this one its own with --home");
+        }
+        try (var left = Files.list(home)) {
+            left.filter(one -> one.getFileName().toString().startsWith(PART)).forEach(WorkerCommand::sweep);
         }
     }
 
@@ -146,7 +163,7 @@ final class WorkerCommand {
                 return Optional.empty();
             }
             JsonNode told = JSON.readTree(answer.body());
-            var orders = new java.util.ArrayList<SegmentOrder>();
+            var orders = new ArrayList<SegmentOrder>();
             told.path("orders").forEach(order -> orders.add(SegmentOrder.fromJson(order.asString())));
             return Optional.of(new Part(
                     told.path("lease").asString(),
@@ -165,7 +182,7 @@ final class WorkerCommand {
 
     private void make(Part part, Machine machine) {
         var mine = new Cancel();
-        Path folder = home.resolve("part-" + UUID.randomUUID());
+        Path folder = home.resolve(PART + UUID.randomUUID());
         try (var beats = Executors.newSingleThreadScheduledExecutor(
                 Thread.ofPlatform().daemon().name("beat").factory())) {
             beats.scheduleAtFixedRate(
@@ -216,8 +233,11 @@ final class WorkerCommand {
             fetch(part, file, there);
         }
         MediaInfo info = Prober.probe(file);
-        // whether it is the right one is told by its frames' checksums, when a part is made of it
         Clip clip = new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+        if (!part.orders().getFirst().isOf(clip)) {
+            Files.delete(file);
+            throw new IOException("the source did not arrive as it is on the server");
+        }
         known = Optional.of(Map.entry(part.clip(), clip));
         return clip;
     }
@@ -229,8 +249,7 @@ final class WorkerCommand {
             if (from > 0) {
                 request.header("Range", "bytes=" + from + "-");
             }
-            HttpResponse<java.io.InputStream> answer =
-                    http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
+            HttpResponse<InputStream> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
             if (answer.statusCode() != 200 && answer.statusCode() != 206) {
                 throw new IOException("the source is not there any more, status " + answer.statusCode());
             }
@@ -333,15 +352,10 @@ final class WorkerCommand {
     }
 
     private static void sweep(Path folder) {
-        if (!Files.exists(folder)) {
-            return;
-        }
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
+        try {
+            Folders.remove(folder);
         } catch (IOException e) {
-            // it is swept with the folder of all
+            // it is swept at the next start
         }
     }
 }
