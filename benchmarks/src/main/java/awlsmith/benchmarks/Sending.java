@@ -9,6 +9,7 @@ import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.Prober;
+import awlsmith.render.Folders;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.RenderWatch;
@@ -18,7 +19,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -55,7 +55,7 @@ public final class Sending {
             sending.all(Path.of(arguments[2]));
         } finally {
             sending.machine.close();
-            sweep(scratch);
+            Folders.remove(scratch);
         }
         Files.writeString(Path.of(arguments[0]), String.join("\n", sending.report) + "\n");
     }
@@ -152,7 +152,7 @@ public final class Sending {
                     seconds,
                     100 * (told.seconds() / seconds - 1)));
             Files.delete(request.out());
-            sweep(request.scratch());
+            Folders.remove(request.scratch());
         } catch (MediaException e) {
             say("| " + name + " | " + deliverable.codec().label() + " | " + e.getMessage() + " |");
         }
@@ -201,19 +201,8 @@ public final class Sending {
         double seconds = (System.nanoTime() - begun) / 1e9;
         for (RenderRequest one : requests) {
             Files.delete(one.out());
-            sweep(one.scratch());
+            Folders.remove(one.scratch());
         }
         return seconds;
-    }
-
-    private static void sweep(Path folder) throws IOException {
-        if (!Files.exists(folder)) {
-            return;
-        }
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(file);
-            }
-        }
     }
 }

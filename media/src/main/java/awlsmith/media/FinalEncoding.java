@@ -5,6 +5,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -13,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -72,7 +74,7 @@ public final class FinalEncoding {
     }
 
     /**
-     * Looks at all pictures, where that is needed; good for any number of {@link #write} of about so many bits.
+     * Looks at all pictures, where that is needed; once, before any number of {@link #write} of about so many bits.
      *
      * @param bits a second; 0 where quality decides
      */
@@ -96,12 +98,13 @@ public final class FinalEncoding {
     }
 
     /**
-     * Writes the pictures; behind {@link #look}.
+     * Writes the pictures, behind {@link #look}.
      *
      * @param bits a second; 0 where quality decides
      * @return a file of pictures alone
      */
     public Path write(long bits, Watch watch, Cancel cancel) {
+        list();
         Path file = folder.resolve("coded." + ending());
         var words = new ArrayList<>(
                 CodecWords.of(file, format, deliverable, threads, new CodecWords.Rate(bits, looksFirst(bits) ? 2 : 0)));
@@ -112,18 +115,19 @@ public final class FinalEncoding {
     }
 
     /**
-     * Writes every picture into a file of its own; behind {@link #look}.
+     * Writes every picture into a file of its own.
      *
      * @return its files, in their order
      */
     public List<Path> pictures(Watch watch, Cancel cancel) throws IOException {
+        list();
         var words = new ArrayList<>(
                 CodecWords.of(folder.resolve("p.png"), format, deliverable, threads, CodecWords.Rate.QUALITY));
         words.addAll(List.of("-f", "image2", "-start_number", "0", NUMBERED + PictureFiles.ending(deliverable)));
         run(words, filter(), "writing pictures", watch, cancel);
         try (var files = Files.list(folder)) {
             return files.filter(file -> file.getFileName().toString().matches("p\\d{7,}\\..*"))
-                    .sorted(java.util.Comparator.comparing(
+                    .sorted(Comparator.comparing(
                                     (Path file) -> file.getFileName().toString().length())
                             .thenComparing(file -> file.getFileName().toString()))
                     .toList();
@@ -133,7 +137,7 @@ public final class FinalEncoding {
     private String ending() {
         return switch (deliverable.container()) {
             case GIF, APNG -> deliverable.container().ending();
-            default -> deliverable.codec().containers().contains(awlsmith.core.plan.Container.MP4) ? "mp4" : "nut";
+            default -> deliverable.codec().containers().contains(Container.MP4) ? "mp4" : "nut";
         };
     }
 

@@ -30,6 +30,11 @@ public final class Joiner {
     /** Samples a second that sound in MXF goes at (SMPTE ST 382; other rates are hardly read). */
     private static final int MXF_RATE = 48_000;
 
+    /** A second, of a track; as the words of {@link Sound} say. */
+    private static final int AAC_BITS = 256_000;
+
+    private static final int OPUS_BITS = 160_000;
+
     private static final Duration LIMIT = Duration.ofHours(2);
 
     private Joiner() {}
@@ -199,14 +204,14 @@ public final class Joiner {
             int slot = 0;
             for (MediaInfo.Sound track : along.sounds()) {
                 arguments.addAll(List.of("-map", "1:" + track.index()));
-                boolean copied = along.sound() == Sound.KEPT && !along.isPaced() && isRead(track, container);
+                Sound as = form(track, along, container);
                 if (container == Container.MXF) {
-                    boolean plain = copied && track.codec().equals("pcm_s16le");
+                    boolean plain = as == Sound.KEPT && track.codec().equals("pcm_s16le");
                     arguments.addAll(List.of("-c:a:" + slot, plain ? "pcm_s16le" : "pcm_s24le"));
                 } else {
-                    arguments.addAll(words(copied ? Sound.KEPT : anew(along, container), slot));
+                    arguments.addAll(words(as, slot));
                 }
-                if (along.sound() == Sound.KEPT && !along.isPaced() && !copied) {
+                if (along.sound() == Sound.KEPT && !along.isPaced() && as != Sound.KEPT) {
                     notes.add(unread(track) + " and was coded as "
                             + container.usualSound().label());
                 }
@@ -249,13 +254,19 @@ public final class Joiner {
         return along.sound() == Sound.KEPT ? container.usualSound() : along.sound();
     }
 
+    /** What becomes of one track. */
+    private static Sound form(MediaInfo.Sound track, Along along, Container container) {
+        boolean copied = along.sound() == Sound.KEPT && !along.isPaced() && isRead(track, container);
+        return copied ? Sound.KEPT : anew(along, container);
+    }
+
     private static List<String> words(Sound sound, int slot) {
         String codec = "-c:a:" + slot;
         String rate = "-b:a:" + slot;
         return switch (sound) {
             case KEPT, NONE -> List.of(codec, "copy");
-            case AAC -> List.of(codec, "aac", rate, "256k");
-            case OPUS -> List.of(codec, "libopus", rate, "160k");
+            case AAC -> List.of(codec, "aac", rate, Integer.toString(AAC_BITS));
+            case OPUS -> List.of(codec, "libopus", rate, Integer.toString(OPUS_BITS));
             case FLAC -> List.of(codec, "flac");
             case PCM -> List.of(codec, "pcm_s24le");
         };
@@ -269,15 +280,12 @@ public final class Joiner {
     public static double soundBits(Along along, Path out) {
         Container container = container(out);
         return along.sounds().stream()
-                .mapToDouble(track -> {
-                    boolean copied = along.sound() == Sound.KEPT && !along.isPaced() && isRead(track, container);
-                    return switch (copied ? Sound.KEPT : anew(along, container)) {
-                        case KEPT -> track.bitRate();
-                        case AAC -> 256e3;
-                        case OPUS -> 160e3;
-                        case FLAC, PCM -> 24.0 * track.rate() * track.channels();
-                        case NONE -> 0;
-                    };
+                .mapToDouble(track -> switch (form(track, along, container)) {
+                    case KEPT -> track.bitRate();
+                    case AAC -> AAC_BITS;
+                    case OPUS -> OPUS_BITS;
+                    case FLAC, PCM -> 24.0 * track.rate() * track.channels();
+                    case NONE -> 0;
                 })
                 .sum();
     }

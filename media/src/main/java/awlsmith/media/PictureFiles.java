@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
@@ -78,7 +79,7 @@ public final class PictureFiles {
                 info.container(),
                 files.stream().mapToLong(file -> file.toFile().length()).sum(),
                 Rational.ZERO,
-                java.util.Optional.of(rate.inverse().times(files.size())),
+                Optional.of(rate.inverse().times(files.size())),
                 0,
                 told,
                 List.of(),
@@ -128,7 +129,8 @@ public final class PictureFiles {
     }
 
     /**
-     * Puts pictures into one archive as they are (PKWARE APPNOTE, method 0): they are packed already.
+     * Moves pictures into one archive, one after another, so that the disk never holds all of them twice. They stay as they are (PKWARE
+     * APPNOTE, method 0): they are packed already.
      *
      * @param name that all begin with
      * @param first number
@@ -148,6 +150,7 @@ public final class PictureFiles {
                 out.putNextEntry(entry);
                 Files.copy(file, out);
                 out.closeEntry();
+                Files.delete(file);
             }
         }
     }

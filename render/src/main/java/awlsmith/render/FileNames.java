@@ -35,7 +35,9 @@ public final class FileNames {
             String clip, String take, Format made, double rate, Deliverable deliverable, LocalDate today, int number) {
         private Map<String, String> words() {
             var words = new LinkedHashMap<String, String>();
-            String clean = clip.replaceAll("[^\\p{L}\\p{N} ._-]", "_").replaceAll("\\.[A-Za-z0-9]{2,4}$", "");
+            String clean = clip.replaceAll("[^\\p{L}\\p{N} ._-]", "_")
+                    .replaceAll("\\.[A-Za-z0-9]{2,4}$", "")
+                    .replaceAll("^\\.", "_");
             words.put("clip", clean.length() > LONGEST_CLIP ? clean.substring(0, LONGEST_CLIP) : clean);
             words.put("take", take.replaceAll("[^\\p{L}\\p{N} ._-]", "_"));
             words.put("size", made.width() + "x" + made.height());
@@ -69,7 +71,16 @@ public final class FileNames {
         }
         found.appendTail(name);
         String ending = "." + facts.deliverable().container().ending();
-        String plain = checked(name.toString(), ending);
+        return free(checked(name.toString(), ending), ending, taken);
+    }
+
+    /**
+     * A name that no other file has.
+     *
+     * @param plain without its ending; @param ending with its dot
+     * @param taken names of the others, in small letters
+     */
+    public static String free(String plain, String ending, Set<String> taken) {
         String full = plain + ending;
         for (int n = 2; taken.contains(full.toLowerCase(Locale.ROOT)); n++) {
             full = plain + " " + n + ending;

@@ -20,7 +20,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -104,7 +103,7 @@ final class Output {
             return new Renderer.Result(made.facts().at(out), made.note());
         } finally {
             Files.deleteIfExists(part);
-            empty(folder);
+            Folders.remove(folder);
         }
     }
 
@@ -130,10 +129,9 @@ final class Output {
                 deliverable,
                 folder,
                 machine.threads());
-        empty(folder);
+        Folders.remove(folder);
         switch (deliverable.container()) {
             case ZIP -> {
-                coding.look(0, watch::ending, cancel);
                 List<Path> pictures = coding.pictures(watch::ending, cancel);
                 var facts = PictureFiles.readBack(pictures, request.outputRate().orElse(Rational.of(25)), cancel);
                 PictureFiles.pack(
@@ -190,17 +188,6 @@ final class Output {
                         + " Choose a larger size, other sound, or a smaller picture",
                 most / 1e6,
                 along / 1e6));
-    }
-
-    private static void empty(Path folder) throws IOException {
-        if (!Files.exists(folder)) {
-            return;
-        }
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(file);
-            }
-        }
     }
 
     private Joiner.Along along(long frames) {

@@ -20,6 +20,7 @@ import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -175,6 +176,11 @@ public record RenderRequest(
         long made = going.count();
         Rational rate = outputRate().orElseGet(() -> mean(going).orElse(video.rate()));
         RenderPlan plan = RenderPlan.of(chain, deliverable, rate, made, bits, machine.threads(), machine.memoryLimit());
+        if (deliverable.container().isPictures() && outputRate().isEmpty()) {
+            plan = plan.warning(
+                    List.of("the frames come unevenly, and numbered pictures hold no times: bring them to an"
+                            + " even rate with the step Frame rate, or what is made of them will run unevenly"));
+        }
         // at another pace it is coded anew in any case
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;

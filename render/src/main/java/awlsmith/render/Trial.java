@@ -1,10 +1,10 @@
 package awlsmith.render;
 
 import awlsmith.core.picture.Frame;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
-import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.media.Encoding;
 import awlsmith.media.FinalEncoding;
@@ -15,7 +15,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
@@ -24,8 +23,8 @@ import java.util.Optional;
  * recipe and coded as the file will be.
  */
 public final class Trial {
-    /** Parts of the span in whose middle something is made. */
-    private static final int PLACES = 3;
+    /** Of three equal parts of the span, in whose middle something is made, the order: what comes first tells how long the others may be. */
+    private static final int[] PLACES = {1, 0, 2};
 
     /** Fewer do not tell a key frame's bytes from those of the others. */
     private static final int LEAST = 6;
@@ -79,22 +78,21 @@ public final class Trial {
         var places = new ArrayList<Place>();
         long begun = System.nanoTime();
         int made = 0;
-        // the first place tells how many frames the others may have
         int each = (int) Math.min(LEAST, count);
         int most = Math.max(each, Math.min(96, request.deliverable().gop() * 2));
-        for (int p = 0; p < PLACES; p++) {
+        for (int p = 0; p < PLACES.length; p++) {
             double spent = (System.nanoTime() - begun) / 1e9;
             if (p > 0 && (spent > budget || made >= count)) {
                 break;
             }
             if (p > 0) {
-                double left = (budget - spent) / (PLACES - p);
+                double left = (budget - spent) / (PLACES.length - p);
                 double frame = perFrame(places);
                 each = (int) Math.clamp(left / Math.max(1e-4, frame), LEAST, most);
             }
             int frames = (int) Math.min(each, count);
             long from = Math.clamp(
-                    whole.from() + count * (2L * (p == 0 ? 1 : p == 1 ? 0 : 2) + 1) / (2L * PLACES) - frames / 2,
+                    whole.from() + count * (2L * PLACES[p] + 1) / (2L * PLACES.length) - frames / 2,
                     whole.from(),
                     whole.end() - frames);
             Path file = request.scratch().resolve("trial-" + p + ".nut");
@@ -112,10 +110,10 @@ public final class Trial {
         try (var stream = chain.open(
                         request.clip(), range, chain.output().whole(), machine.planes(), machine.work(cancel));
                 var encoding = new Encoding(
-                        file, request.fileFormat(), request.outputRate(), request.parts(), machine.threads())) {
+                        file, request.fileFormat(), request.outputRate(), request.parts(), Engine.CODING_THREADS)) {
             byte[] raw = new byte[output.raw().frameBytes()];
             long last = 0;
-            var start = awlsmith.core.picture.Rational.ZERO;
+            var start = Rational.ZERO;
             for (Optional<Frame> frame = stream.next(); frame.isPresent(); frame = stream.next()) {
                 cancel.check();
                 if (last == 0) {
@@ -167,13 +165,13 @@ public final class Trial {
         double length = request.lasting(request.outputRange().from(), count).toDouble();
         long bits = request.bitsAtEnd(length);
         long begun = System.nanoTime();
-        coding.look(bits, (doing, frames) -> {}, cancel);
         double bytes;
-        if (deliverable.container() == Container.ZIP) {
+        if (deliverable.container().isPictures()) {
             bytes = coding.pictures((doing, frames) -> {}, cancel).stream()
                     .mapToLong(file -> file.toFile().length())
                     .sum();
         } else {
+            coding.look(bits, (doing, frames) -> {}, cancel);
             bytes = coding.write(bits, (doing, frames) -> {}, cancel).toFile().length();
         }
         double seconds = (System.nanoTime() - begun) / 1e9 - OVERHEAD;
@@ -213,12 +211,10 @@ public final class Trial {
     }
 
     private void sweep() {
-        try (var files = Files.walk(request.scratch())) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
+        try {
+            Folders.remove(request.scratch());
         } catch (IOException e) {
-            // it lies in a folder that is swept at the next start
+            // it is swept by a later start
         }
     }
 }

@@ -51,6 +51,8 @@ class EveryCodecTest {
 
     private static Machine machine;
     private static Clip clip;
+    /** Four seconds that take many bits. */
+    private static Clip longer;
 
     @BeforeAll
     static void open() {
@@ -60,6 +62,10 @@ class EveryCodecTest {
                 "-f lavfi -i testsrc2=s=320x192:r=24 -f lavfi -i sine=r=48000:d=0.6 -frames:v " + FRAMES
                         + " -vf setparams=range=tv:color_primaries=bt709:color_trc=bt709:colorspace=bt709"
                         + " -pix_fmt yuv422p10le -c:v ffv1 -c:a pcm_s16le -shortest" + TAGS);
+        longer = made(
+                "longer.mkv",
+                "-f lavfi -i testsrc2=s=320x192:r=25 -f lavfi -i sine=r=48000:d=4 -frames:v 100 -vf noise=alls=20:allf=t"
+                        + " -pix_fmt yuv420p -c:v ffv1 -c:a pcm_s16le -shortest");
     }
 
     @AfterAll
@@ -306,29 +312,31 @@ class EveryCodecTest {
                 .hasMessageContaining("Frame rate");
     }
 
-    private static Clip longer() {
-        return made(
-                "longer.mkv",
-                "-f lavfi -i testsrc2=s=320x192:r=25 -f lavfi -i sine=r=48000:d=4 -frames:v 100 -vf noise=alls=20:allf=t"
-                        + " -pix_fmt yuv420p -c:v ffv1 -c:a pcm_s16le -shortest");
-    }
-
     @ParameterizedTest
     @CsvSource({"h264, MP4", "vp9, WEBM", "av1, MP4"})
     void aSizeIsKeptAndUsed(String codec, Container container) throws IOException {
-        Path out = render(longer(), in(Codecs.byId(codec), container, Sound.KEPT, Map.of("size", 0.5)));
+        Path out = render(longer, in(Codecs.byId(codec), container, Sound.KEPT, Map.of("size", 0.5)));
         assertThat(Files.size(out)).isLessThanOrEqualTo(500_000).isGreaterThan(330_000);
     }
 
     @Test
     void aBitRateIsTheMean() throws IOException {
-        Path out = render(longer(), in(Codecs.H264, Container.MP4, Sound.NONE, Map.of("bitrate", 1.5, "peak", 2.0)));
+        Path out = render(longer, in(Codecs.H264, Container.MP4, Sound.NONE, Map.of("bitrate", 1.5, "peak", 2.0)));
         assertThat(Files.size(out) * 8 / 4.0).isBetween(1.2e6, 1.65e6);
+    }
+
+    /** At a rate factor that would take many times as much; two seconds of it may wait (ITU-T H.264 annex C). */
+    @ParameterizedTest
+    @CsvSource({"h264, 3", "h265, 3"})
+    void aPeakHoldsDownWhatQualityWouldTake(String codec, int quality) throws IOException {
+        Path out = render(
+                longer, in(Codecs.byId(codec), Container.MP4, Sound.NONE, Map.of("quality", quality, "peak", 1.0)));
+        assertThat(Files.size(out) * 8 / 4.0).isBetween(0.5e6, 1.6e6);
     }
 
     @Test
     void aSizeThatCannotBeIsSaidToBeSo() {
-        assertThatThrownBy(() -> render(longer(), in(Codecs.H264, Container.MOV, Sound.PCM, Map.of("size", 0.2))))
+        assertThatThrownBy(() -> render(longer, in(Codecs.H264, Container.MOV, Sound.PCM, Map.of("size", 0.2))))
                 .isInstanceOf(MediaException.class)
                 .hasMessageContaining("cannot be made as small")
                 .hasMessageContaining("sound");

@@ -3,9 +3,13 @@ package awlsmith.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -81,6 +85,26 @@ class OwnershipTest {
         assertThat(word("select attempt from render where id = ?", render)).isEqualTo("4");
         server.delete("/api/clips/" + clip);
         server.delete("/api/clips/" + other.path("id").asString());
+    }
+
+    /** What a killed server was trying or receiving goes with the next start; transfers that may go on stay. */
+    @Test
+    void whatNoProcessWaitsForIsSwept(RunningServer server) throws Exception {
+        Path incoming = server.home().resolve("media/incoming");
+        Path tried = Files.createDirectories(incoming.resolve("trial-" + UUID.randomUUID()));
+        Files.writeString(tried.resolve("trial-0.nut"), "left");
+        Path received = Files.writeString(incoming.resolve(UUID.randomUUID() + ".part"), "left");
+        Path young = Files.writeString(incoming.resolve(UUID.randomUUID() + ".part"), "arriving");
+        Path goesOn = Files.createDirectories(incoming.resolve("unfinished"));
+        for (Path old : new Path[] {tried, received, goesOn}) {
+            Files.setLastModifiedTime(old, FileTime.from(Instant.now().minusSeconds(3600)));
+        }
+        server.restart();
+        assertThat(tried).doesNotExist();
+        assertThat(received).doesNotExist();
+        assertThat(young).exists();
+        assertThat(goesOn).exists();
+        Files.delete(young);
     }
 
     @Test

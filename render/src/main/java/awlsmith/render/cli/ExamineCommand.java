@@ -2,28 +2,17 @@ package awlsmith.render.cli;
 
 import awlsmith.core.condition.Condition;
 import awlsmith.core.condition.Dropped;
-import awlsmith.core.condition.Examiner;
 import awlsmith.core.condition.Fade;
 import awlsmith.core.condition.Finding;
 import awlsmith.core.condition.Judge;
-import awlsmith.core.condition.Notes;
 import awlsmith.core.condition.Suggestion;
-import awlsmith.core.picture.Format;
-import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Cancel;
-import awlsmith.core.plan.ModelSuggestion;
-import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
-import awlsmith.media.Rounding;
-import awlsmith.media.SoundReading;
-import awlsmith.render.Machine;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 
 /** Tells a file's condition on standard output. */
 final class ExamineCommand {
@@ -44,28 +33,15 @@ final class ExamineCommand {
             throw new RenderOptions.Misuse("examine wants one file: awlsmith examine IN");
         }
         MediaInfo info = Prober.probe(Path.of(arguments.getFirst()));
-        Clip clip = new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
-        int frames = clip.index().orElseThrow().count();
-        double rate = frames / Math.max(1e-3, clip.time(frames).toDouble());
-        long begun = System.nanoTime();
-        Notes notes;
-        try (var machine = Machine.of(Runtime.getRuntime().availableProcessors())) {
-            notes = new Examiner(clip, rate, new PlanePool(1L << 28))
-                    .examine(machine.work(cancel), done -> err.printf("\rframe %d of %d ", done, frames));
-        }
-        err.printf(
-                Locale.ROOT,
-                "\r%d frames, %.0f a second%n",
-                frames,
-                frames / Math.max(1e-3, (System.nanoTime() - begun) / 1e9));
-        tell(
-                new Judge(notes, SoundReading.check(info, cancel), Rounding.step(info, cancel)),
-                clip.format(),
-                info.model(rate));
+        Examined examined = Examined.of(
+                info, Runtime.getRuntime().availableProcessors(), done -> err.printf("\rframe %d ", done), cancel);
+        int frames = examined.clip().index().orElseThrow().count();
+        err.printf(Locale.ROOT, "\r%d frames, %.0f a second%n", frames, frames / Math.max(1e-3, examined.seconds()));
+        tell(examined.judge(), examined.suggestion());
         return Main.DONE;
     }
 
-    private void tell(Judge judge, Format format, ModelSuggestion byFile) {
+    private void tell(Judge judge, Suggestion suggestion) {
         Condition condition = judge.condition();
         for (Finding finding : condition.findings()) {
             out.printf(
@@ -85,7 +61,6 @@ final class ExamineCommand {
         list(
                 "frames missing before",
                 curves.dropped().stream().map(Dropped::frame).toList());
-        var suggestion = Suggestion.of(condition, format, byFile);
         out.println("suggested:");
         for (Suggestion.Part part : suggestion.parts()) {
             out.println("  " + part.step().kind() + " " + part.step().settings().given() + ": " + part.reason());

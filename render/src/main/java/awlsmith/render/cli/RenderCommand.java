@@ -13,6 +13,7 @@ import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.SeekCheck;
+import awlsmith.render.Folders;
 import awlsmith.render.Machine;
 import awlsmith.render.OneSegment;
 import awlsmith.render.RenderRequest;
@@ -21,7 +22,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -63,7 +63,7 @@ final class RenderCommand {
             try (Machine machine = Machine.of(options.threads())) {
                 render(info, out, scratch, machine);
             } finally {
-                sweep(scratch);
+                Folders.remove(scratch);
                 unhook(hook);
             }
             return Main.DONE;
@@ -211,14 +211,6 @@ final class RenderCommand {
             Runtime.getRuntime().removeShutdownHook(hook);
         } catch (IllegalStateException e) {
             // the program is already ending, the hook runs
-        }
-    }
-
-    private static void sweep(Path folder) throws IOException {
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(file);
-            }
         }
     }
 }

@@ -1,9 +1,6 @@
 package awlsmith.render.cli;
 
-import awlsmith.core.condition.Examiner;
-import awlsmith.core.condition.Judge;
 import awlsmith.core.condition.Suggestion;
-import awlsmith.core.picture.PlanePool;
 import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Codecs;
@@ -12,14 +9,10 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
-import awlsmith.media.Rounding;
-import awlsmith.media.SoundReading;
 import awlsmith.render.FileNames;
-import awlsmith.render.Machine;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.file.Files;
@@ -29,7 +22,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
 
 /** Treats and sends out several files one after another; one that fails does not stop the others. */
@@ -170,15 +162,8 @@ final class SendCommand {
     }
 
     private Recipe suggested(MediaInfo info) {
-        Clip clip = new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
-        int frames = clip.index().orElseThrow().count();
-        double rate = frames / Math.max(1e-3, clip.time(frames).toDouble());
-        try (var machine = Machine.of(options.threads())) {
-            var notes = new Examiner(clip, rate, new PlanePool(1L << 28)).examine(machine.work(cancel), done -> {});
-            var judge = new Judge(notes, SoundReading.check(info, cancel), Rounding.step(info, cancel));
-            return new Recipe(Suggestion.of(judge.condition(), clip.format(), info.model(rate)).parts().stream()
-                    .map(Suggestion.Part::step)
-                    .toList());
-        }
+        return new Recipe(Examined.of(info, options.threads(), done -> {}, cancel).suggestion().parts().stream()
+                .map(Suggestion.Part::step)
+                .toList());
     }
 }

@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Sweeps what lies in the media folder and no row knows of: folders of clips and renders whose removal was broken off, files that never
- * arrived whole. They are put aside and go for good a week later, as it may be the database that forgot them.
+ * arrived whole. Folders are put aside and go for good a week later, as it may be the database that forgot them.
  */
 @Component
 class Orphans {
@@ -41,6 +41,11 @@ class Orphans {
     @EventListener(ApplicationReadyEvent.class)
     void sweep() {
         try {
+            for (Path passing : media.passing()) {
+                if (isOld(passing, YOUNG)) {
+                    MediaFolder.remove(passing);
+                }
+            }
             Set<String> known = clips.folders();
             if (known.isEmpty()) {
                 // an empty database beside a full folder is a mistake, not a reason to clear the folder

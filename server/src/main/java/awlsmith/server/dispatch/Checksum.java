@@ -1,12 +1,11 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.recipe.Sha256;
 import awlsmith.media.MediaException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
 /** What archives keep beside a file to know it again (SHA-256, FIPS 180-4). */
@@ -18,7 +17,7 @@ final class Checksum {
     /** @return in hexadecimal */
     static String of(Path file, Cancel cancel) {
         try (var in = Files.newInputStream(file)) {
-            var digest = MessageDigest.getInstance("SHA-256");
+            var digest = Sha256.digest();
             var buffer = new byte[BUFFER];
             for (int read = in.read(buffer); read > 0; read = in.read(buffer)) {
                 cancel.check();
@@ -27,8 +26,6 @@ final class Checksum {
             return HexFormat.of().formatHex(digest.digest());
         } catch (IOException e) {
             throw new MediaException("the finished file cannot be read: " + e.getMessage(), e);
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
         }
     }
 }

@@ -420,13 +420,8 @@ public class Dispatch {
     }
 
     private String another(String name) {
-        Set<String> names = renders.names();
         int dot = name.lastIndexOf('.');
-        String fresh = name;
-        for (int n = 2; names.contains(fresh.toLowerCase(Locale.ROOT)); n++) {
-            fresh = name.substring(0, dot) + " " + n + name.substring(dot);
-        }
-        return fresh;
+        return FileNames.free(name.substring(0, dot), name.substring(dot), renders.names());
     }
 
     /** Puts a file that was sent out on the shelf as a clip of its own, to be treated further; the file stays. */
@@ -467,11 +462,16 @@ public class Dispatch {
 
     /** Goes on with it, also where it was to begin later. */
     RenderView resume(UUID id) {
+        boolean changed = false;
         for (UUID one : together(id)) {
             if (renders.resume(one)) {
+                changed = true;
                 runner.want(one);
             }
             live.publish(one);
+        }
+        if (!changed) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "only a render that rests or waits can go on");
         }
         return view(id);
     }

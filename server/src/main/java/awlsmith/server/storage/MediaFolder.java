@@ -1,5 +1,6 @@
 package awlsmith.server.storage;
 
+import awlsmith.render.Folders;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.problem.Refusal;
 import java.io.IOException;
@@ -72,6 +73,15 @@ public class MediaFolder {
     /** Where a little of a render is made, to learn how long all of it takes. */
     public Path trial(UUID id) {
         return root.resolve("incoming").resolve("trial-" + id);
+    }
+
+    /** What lies there while it arrives or is tried, and is of no use to a later process; uploads, which may go on, are not among it. */
+    public List<Path> passing() {
+        try (var all = Files.list(root.resolve("incoming"))) {
+            return all.filter(one -> !one.equals(unfinished())).toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Where uploads lie until they have arrived whole. */
@@ -153,13 +163,8 @@ public class MediaFolder {
 
     /** Removes a folder and all in it; what is not there is no fault. */
     public static void remove(Path folder) {
-        if (!Files.exists(folder)) {
-            return;
-        }
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
+        try {
+            Folders.remove(folder);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
