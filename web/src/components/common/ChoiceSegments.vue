@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ParamDescription } from '@/api/client'
+import SegmentRow from './SegmentRow.vue'
 
 /** A choice of few options as buttons in a row. */
 defineProps<{
@@ -18,19 +19,12 @@ const emit = defineEmits<{ change: [id: string] }>()
   <div>
     <div class="way" :class="{ tall: isTall }">
       <span class="label">{{ param.label }}</span>
-      <span class="segments" role="group" :aria-label="param.label">
-        <v-btn
-          v-for="one in options"
-          :key="one.id"
-          class="bare"
-          variant="plain"
-          :aria-pressed="chosen === one.id"
-          :title="one.effect"
-          @click="emit('change', one.id)"
-        >
-          {{ one.label }}
-        </v-btn>
-      </span>
+      <SegmentRow
+        :label="param.label"
+        :options="options"
+        :chosen="chosen"
+        @choose="(id) => emit('change', id)"
+      />
     </div>
     <p v-if="problem" class="fault">{{ problem }}</p>
   </div>
@@ -54,7 +48,7 @@ const emit = defineEmits<{ change: [id: string] }>()
   flex-wrap: wrap;
 }
 
-.tall button {
+.tall :deep(button) {
   padding-inline: 7px;
   white-space: nowrap;
 }

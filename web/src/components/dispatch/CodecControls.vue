@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { CodecDescription, ParamDescription } from '@/api/client'
+import SegmentRow from '@/components/common/SegmentRow.vue'
 
 /** What can be set of a codec, drawn from its description. What is not set is the codec's own choice. */
 const props = defineProps<{ codec: CodecDescription; settings: Record<string, unknown> }>()
@@ -50,6 +51,21 @@ function words(param: ParamDescription): string {
     : said
 }
 
+/** Stands for the codec's own choice among options. */
+const OWN = ''
+function options(param: ParamDescription) {
+  if (param.fallback !== undefined) {
+    return param.options
+  }
+  const depth = param.key === 'depth'
+  const own = {
+    id: OWN,
+    label: depth ? 'as it is' : 'usual',
+    effect: depth ? 'as many as the picture has, as far as the codec holds them' : param.effect,
+  }
+  return [own, ...param.options]
+}
+
 function set(key: string, value: string | number | undefined) {
   const settings = { ...props.settings }
   if (value === undefined) {
@@ -64,31 +80,13 @@ function set(key: string, value: string | number | undefined) {
 <template>
   <div v-for="param in shown" :key="param.key" class="param" :title="param.effect">
     <span class="label">{{ param.label }}</span>
-    <span v-if="param.kind === 'choice'" class="segments" role="group" :aria-label="param.label">
-      <v-btn
-        v-if="param.fallback === undefined"
-        class="bare"
-        variant="plain"
-        :aria-pressed="settings[param.key] === undefined"
-        :title="
-          param.key === 'depth' ? 'as many as the picture has, as far as the codec holds them' : param.effect
-        "
-        @click="set(param.key, undefined)"
-      >
-        {{ param.key === 'depth' ? 'as it is' : 'usual' }}
-      </v-btn>
-      <v-btn
-        v-for="option in param.options"
-        :key="option.id"
-        class="bare"
-        variant="plain"
-        :aria-pressed="String(settings[param.key] ?? param.fallback) === option.id"
-        :title="option.effect"
-        @click="set(param.key, option.id)"
-      >
-        {{ option.label }}
-      </v-btn>
-    </span>
+    <SegmentRow
+      v-if="param.kind === 'choice'"
+      :label="param.label"
+      :options="options(param)"
+      :chosen="String(settings[param.key] ?? param.fallback ?? OWN)"
+      @choose="(id) => set(param.key, id === OWN ? undefined : id)"
+    />
     <template v-else-if="param.kind === 'real' || (param.max ?? 0) > 1000">
       <v-text-field
         type="number"

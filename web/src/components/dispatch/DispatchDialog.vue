@@ -10,6 +10,7 @@ import {
   type TakeView,
   type TrialView,
 } from '@/api/client'
+import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import {
@@ -255,18 +256,13 @@ async function send() {
         </v-btn>
       </p>
       <div class="outputs">
-        <span v-if="outputs.length > 1" class="segments" role="group" aria-label="Files of each">
-          <v-btn
-            v-for="(now, index) in outputs"
-            :key="index"
-            class="bare"
-            variant="plain"
-            :aria-pressed="index === active"
-            @click="active = index"
-          >
-            {{ outputWords(now, presets, codecs) }}
-          </v-btn>
-        </span>
+        <SegmentRow
+          v-if="outputs.length > 1"
+          label="Files of each"
+          :options="outputs.map((now, id) => ({ id, label: outputWords(now, presets, codecs) }))"
+          :chosen="active"
+          @choose="(index) => (active = index)"
+        />
         <v-btn
           class="link"
           variant="plain"

@@ -8,6 +8,7 @@ import {
   Problem,
 } from '@/api/client'
 import NameField from '@/components/common/NameField.vue'
+import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useNotices } from '@/stores/notices'
 import { chosenOf, inCodec, inContainer, isPreset } from '@/view/sending'
 import CodecControls from './CodecControls.vue'
@@ -39,6 +40,18 @@ function take(id: string) {
   if (next) {
     before.set(output.value.codec, output.value)
     output.value = before.get(id) ?? inCodec(output.value, next)
+  }
+}
+
+function choose(key: string) {
+  const one = props.presets.find((other) => other.key === key)
+  if (one) {
+    output.value = chosenOf(one)
+  }
+}
+function contain(ending: string) {
+  if (codec.value) {
+    output.value = inContainer(output.value, codec.value, ending)
   }
 }
 
@@ -102,20 +115,19 @@ async function taken(event: Event) {
 
 <template>
   <div class="presets">
-    <span class="segments" role="group" aria-label="What it is for">
-      <v-btn
-        v-for="one in presets"
-        :key="one.key"
-        class="bare"
-        variant="plain"
-        :aria-pressed="isPreset(output, one)"
-        :title="one.purpose"
-        :data-test="`preset-${one.key}`"
-        @click="output = chosenOf(one)"
-      >
-        {{ one.label }}
-      </v-btn>
-    </span>
+    <SegmentRow
+      label="What it is for"
+      :options="
+        presets.map((one) => ({
+          id: one.key,
+          label: one.label,
+          effect: one.purpose,
+          test: `preset-${one.key}`,
+        }))
+      "
+      :chosen="preset?.key"
+      @choose="choose"
+    />
   </div>
   <div class="own">
     <span class="purpose">{{ preset?.purpose ?? `as you set it: ${codec?.purpose ?? ''}` }}</span>
@@ -140,18 +152,12 @@ async function taken(event: Event) {
   <v-select :model-value="output.codec" :items="choices" label="Codec" @update:model-value="take" />
   <div v-if="codec && codec.containers.length > 1" class="line">
     <span class="label">Container</span>
-    <span class="segments" role="group" aria-label="Container">
-      <v-btn
-        v-for="one in codec.containers"
-        :key="one.ending"
-        class="bare"
-        variant="plain"
-        :aria-pressed="one.ending === output.container"
-        @click="output = inContainer(output, codec, one.ending)"
-      >
-        {{ one.label }}
-      </v-btn>
-    </span>
+    <SegmentRow
+      label="Container"
+      :options="codec.containers.map((one) => ({ id: one.ending, label: one.label }))"
+      :chosen="output.container"
+      @choose="contain"
+    />
   </div>
   <CodecControls
     v-if="codec"
@@ -161,20 +167,12 @@ async function taken(event: Event) {
   />
   <div v-if="hasSound && container && container.sounds.length > 1" class="line">
     <span class="label">Sound</span>
-    <span class="segments" role="group" aria-label="Sound">
-      <v-btn
-        v-for="one in container.sounds"
-        :key="one.id"
-        class="bare"
-        variant="plain"
-        :aria-pressed="one.id === output.sound"
-        :title="one.effect"
-        :data-test="`sound-${one.id}`"
-        @click="output = { ...output, sound: one.id }"
-      >
-        {{ one.label }}
-      </v-btn>
-    </span>
+    <SegmentRow
+      label="Sound"
+      :options="container.sounds.map((one) => ({ ...one, test: `sound-${one.id}` }))"
+      :chosen="output.sound"
+      @choose="(id) => (output = { ...output, sound: id })"
+    />
     <span v-if="isStretched && output.sound !== 'none'" class="purpose">
       stretched to the picture at its pitch
     </span>

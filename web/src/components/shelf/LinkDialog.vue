@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SegmentRow from '@/components/common/SegmentRow.vue'
 import { computed, ref, watch } from 'vue'
 import { api, type FolderListing, Problem } from '@/api/client'
 import { bytes } from '@/view/words'
@@ -78,18 +79,13 @@ async function link() {
     <v-card class="link-dialog" data-test="link-dialog">
       <h2>Link footage in place</h2>
       <p class="quiet">The files stay where they are: they are read, never copied and never written to.</p>
-      <div v-if="props.roots.length > 1" class="segments" role="group" aria-label="Allowed folders">
-        <v-btn
-          v-for="(name, i) in props.roots"
-          :key="name"
-          class="bare"
-          variant="plain"
-          :aria-pressed="root === i"
-          @click="root = i"
-        >
-          {{ name }}
-        </v-btn>
-      </div>
+      <SegmentRow
+        v-if="props.roots.length > 1"
+        label="Allowed folders"
+        :options="props.roots.map((name, id) => ({ id, label: name }))"
+        :chosen="root"
+        @choose="(i) => (root = i)"
+      />
       <div class="crumbs figure">
         <v-btn class="link" variant="plain" @click="look('')">{{ props.roots[root] }}</v-btn>
         <template v-for="crumb in crumbs" :key="crumb.path">

@@ -110,9 +110,14 @@ final class WorkerCommand {
     private record Part(String lease, int number, String clip, long bytes, List<SegmentOrder> orders) {}
 
     int run() {
-        try (Machine machine = Machine.of(threads)) {
+        try {
             Files.createDirectories(home);
-            own();
+        } catch (IOException e) {
+            throw new MediaException("the folder " + home + " cannot be used: " + e.getMessage(), e);
+        }
+        // a channel that nobody refers to is closed by the collector, and its lock is gone with it
+        try (FileChannel _ = own();
+                Machine machine = Machine.of(threads)) {
             err.println("working for " + server + " on " + threads + " threads; Ctrl-C ends it, nothing is lost");
             while (true) {
                 cancel.check();
@@ -130,16 +135,17 @@ final class WorkerCommand {
         }
     }
 
-    /** Takes the folder for this process alone, and sweeps what a killed one left in it. */
-    private void own() throws IOException {
-        // held until the process ends
+    /** Takes the folder for this process alone, as long as what it gives is open, and sweeps what a killed one left in it. */
+    private FileChannel own() throws IOException {
         FileChannel file = FileChannel.open(home.resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         if (file.tryLock() == null) {
+            file.close();
             throw new MediaException("another worker has the folder " + home + "; give this one its own with --home");
         }
         try (var left = Files.list(home)) {
             left.filter(one -> one.getFileName().toString().startsWith(PART)).forEach(WorkerCommand::sweep);
         }
+        return file;
     }
 
     private Optional<Part> ask() {
