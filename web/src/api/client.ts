@@ -22,6 +22,7 @@ export type RenderView = Schemas['RenderView']
 export type PlanView = Schemas['PlanView']
 export type WorkerView = Schemas['WorkerView']
 export type TrialView = Schemas['TrialView']
+export type CurvePoint = Schemas['CurvePoint']
 export type StepView = PlanView['steps'][number]
 export type Waiting = Schemas['Waiting']
 export type AnalysisView = Schemas['AnalysisView']
@@ -277,6 +278,23 @@ export const api = {
     request: { recipe: Recipe; deliverable: DeliverableChoice; inFrame?: number; outFrame?: number },
     signal?: AbortSignal,
   ) => json<TrialView>('POST', `/api/clips/${clip}/trial`, request, signal),
+  /** Size and likeness at one rate factor; the first of several takes some seconds. */
+  curve: (
+    clip: string,
+    request: {
+      recipe: Recipe
+      deliverable: DeliverableChoice
+      inFrame?: number
+      outFrame?: number
+      quality: number
+    },
+    signal?: AbortSignal,
+  ) => json<CurvePoint>('POST', `/api/clips/${clip}/curve`, request, signal),
+  /** No more points are waited for. */
+  enoughOfCurve: () => send('DELETE', '/api/curves'),
+  /** Where most is lost, at its own pixels; without a quality, what was treated. */
+  curvePicture: (curve: string, quality?: number) =>
+    `/api/curves/${curve}/picture${quality === undefined ? '' : `?quality=${quality}`}`,
   /** Where the source's picture lies in one treated frame, for recipes in which it moves. */
   placement: (
     clip: string,

@@ -119,3 +119,12 @@ export function takeToSend(takes: TakeView[]): TakeView | undefined {
 export function hasSound(targets: Target[], clips: Map<string, ClipView>): boolean {
   return targets.some((target) => (clips.get(target.take.clipId)?.facts?.sound.length ?? 1) > 0)
 }
+
+/** What decides about size beside the quality. */
+const RULES = ['by', 'bitrate', 'size', 'peak']
+
+/** The same going by quality, or by nothing that was set. */
+export function byQuality(now: DeliverableChoice, quality?: number): DeliverableChoice {
+  const kept = Object.entries(now.settings).filter(([key]) => key !== 'quality' && !RULES.includes(key))
+  return { ...now, settings: { ...Object.fromEntries(kept), ...(quality === undefined ? {} : { quality }) } }
+}

@@ -66,6 +66,7 @@ const codecs: CodecDescription[] = [
     containers: [container('mp4')],
     lossless: false,
     transparency: false,
+    qualities: [],
     params: [],
   },
   {
@@ -75,6 +76,7 @@ const codecs: CodecDescription[] = [
     containers: [container('mp4'), container('mov')],
     lossless: false,
     transparency: false,
+    qualities: [],
     params: [
       {
         key: 'quality',

@@ -156,6 +156,15 @@ function marksOf(take: TakeView) {
       }
 }
 
+/** What qualities can be tried on: one clip, of which all is known. */
+const tried = computed(() => {
+  const target = one.value
+  const known = plan.value
+  return target && known && known.refusals.length === 0 && known.waiting.length === 0
+    ? { clip: target.take.clipId, request: { recipe: target.recipe, ...marksOf(target.take) } }
+    : undefined
+})
+
 let asked: AbortController | undefined
 watch(
   () => [open.value, output.value, whole.value, props.targets] as const,
@@ -283,6 +292,7 @@ async function send() {
         :presets="presets"
         :has-sound="hasSound(targets, feed.clips)"
         :is-stretched="(plan?.steps.at(-1)?.speed ?? 1) !== 1"
+        :trial="tried"
         @presets="readPresets"
       />
       <div class="names">
@@ -335,7 +345,9 @@ async function send() {
 .card {
   padding: 18px 24px;
   display: grid;
+  grid-auto-rows: max-content;
   gap: 11px;
+  overflow-y: auto;
 }
 
 .span,

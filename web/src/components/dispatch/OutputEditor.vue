@@ -6,12 +6,14 @@ import {
   type DeliverableChoice,
   type PresetDescription,
   Problem,
+  type Recipe,
 } from '@/api/client'
 import NameField from '@/components/common/NameField.vue'
 import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useNotices } from '@/stores/notices'
-import { chosenOf, inCodec, inContainer, isPreset } from '@/view/sending'
+import { byQuality, chosenOf, inCodec, inContainer, isPreset } from '@/view/sending'
 import CodecControls from './CodecControls.vue'
+import SizeCurve from './SizeCurve.vue'
 
 /** One file to send out: by what it is for, or set in every part. */
 const props = defineProps<{
@@ -20,6 +22,8 @@ const props = defineProps<{
   /** Whether there is sound that could go along, and whether it is played at another pace. */
   hasSound: boolean
   isStretched: boolean
+  /** What size and quality can be tried on; none where there are many clips, or it cannot be made yet. */
+  trial?: { clip: string; request: { recipe: Recipe; inFrame?: number; outFrame?: number } } | undefined
 }>()
 const output = defineModel<DeliverableChoice>({ required: true })
 const emit = defineEmits<{ presets: [] }>()
@@ -55,6 +59,7 @@ function contain(ending: string) {
   }
 }
 
+const isTrying = ref(false)
 const naming = ref(false)
 const picker = ref<HTMLInputElement>()
 async function save(name: string | undefined) {
@@ -165,6 +170,24 @@ async function taken(event: Event) {
     :settings="output.settings"
     @change="(settings) => (output = { ...output, settings })"
   />
+  <v-btn
+    v-if="codec && codec.qualities.length > 0 && trial"
+    class="link try"
+    variant="plain"
+    :aria-expanded="isTrying"
+    title="Tries several qualities on a little of it: how small, and what is lost"
+    data-test="curve"
+    @click="isTrying = !isTrying"
+  >
+    {{ isTrying ? 'Hide size against quality' : 'Size against quality…' }}
+  </v-btn>
+  <SizeCurve
+    v-if="isTrying && trial && codec && codec.qualities.length > 0"
+    :clip="trial.clip"
+    :request="{ ...trial.request, deliverable: output }"
+    :codec="codec"
+    @choose="(quality) => (output = byQuality(output, quality))"
+  />
   <div v-if="hasSound && container && container.sounds.length > 1" class="line">
     <span class="label">Sound</span>
     <SegmentRow
@@ -197,6 +220,10 @@ async function taken(event: Event) {
 
 .own .purpose {
   margin-right: auto;
+}
+
+.try {
+  justify-self: start;
 }
 
 .line {

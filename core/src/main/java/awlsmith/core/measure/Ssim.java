@@ -10,7 +10,9 @@ import awlsmith.core.picture.Plane;
  * that lie wholly inside count. Differs: none.
  */
 public final class Ssim {
-    private static final int WINDOW = 11;
+    /** Samples on a side of the least that is compared. */
+    public static final int WINDOW = 11;
+
     private static final double SIGMA = 1.5;
     private static final double C1 = 0.01 * 0.01;
     private static final double C2 = 0.03 * 0.03;

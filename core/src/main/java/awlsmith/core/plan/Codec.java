@@ -86,6 +86,16 @@ public interface Codec {
         return 1;
     }
 
+    /** Rate factors that span what is chosen among, the most usual first; empty where it does not go by one. */
+    default List<Integer> qualities() {
+        return List.of();
+    }
+
+    /** The same settings at another rate factor, whatever they went by; of a codec that has {@link #qualities}. */
+    default Settings atQuality(Settings settings, int rateFactor) {
+        throw new IllegalStateException(label() + " goes by no rate factor");
+    }
+
     /** What many players will not take, in sentences. */
     default List<String> warnings(Format file, Rational rate) {
         return List.of();

@@ -93,6 +93,11 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
         return new Deliverable(codec, settings, container, other);
     }
 
+    /** The same at a rate factor, whatever it went by before. */
+    public Deliverable atQuality(int rateFactor) {
+        return new Deliverable(codec, codec.atQuality(settings, rateFactor), container, sound);
+    }
+
     /** The same in another container; sound that cannot stand there goes as it is usual there. */
     public Deliverable in(Container other) {
         return new Deliverable(codec, settings, other, other.holds(sound) ? sound : other.usualSound());

@@ -9,8 +9,10 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * What codecs for watching have in common: 4:2:0 with even sides, which every player reads, groups of pictures, and three ways to say how
@@ -29,6 +31,9 @@ abstract class LongGop implements Codec {
 
     /** How large the file becomes. */
     static final String BY = "by";
+
+    /** What is left of a choice by quality once all else that decides about size is taken away. */
+    static final String QUALITY = "quality";
 
     private static final Param.Choice RULE = new Param.Choice(
             BY,
@@ -79,13 +84,7 @@ abstract class LongGop implements Codec {
     LongGop(List<Container> containers, long most, long usual, String seen, List<Param.Choice.Option> depths) {
         this.containers = containers;
         quality = new Param.Whole(
-                "quality",
-                "Quality",
-                "CRF",
-                0,
-                most,
-                usual,
-                "constant rate factor: lower is better and larger; " + seen);
+                QUALITY, "Quality", "CRF", 0, most, usual, "constant rate factor: lower is better and larger; " + seen);
         depth = new Param.Choice(
                 "depth", "Depth", depths, null, "bits of a sample; as many as the picture has where it is not set");
     }
@@ -108,6 +107,26 @@ abstract class LongGop implements Codec {
     /** Whether its encoder here keeps to a rate that no second exceeds by much. */
     boolean keepsPeaks() {
         return false;
+    }
+
+    /** Two finer than usual and three coarser, a tenth of the scale apart. */
+    @Override
+    public final List<Integer> qualities() {
+        int usual = Math.toIntExact((Long) quality.fallback());
+        int step = Math.toIntExact(Math.round(quality.max() / 10.0));
+        return IntStream.of(0, 1, 2, -1, 3, -2)
+                .map(n -> usual + n * step)
+                .filter(q -> q >= 0 && q <= quality.max())
+                .boxed()
+                .toList();
+    }
+
+    @Override
+    public final Settings atQuality(Settings settings, int rateFactor) {
+        var values = new LinkedHashMap<String, Object>(settings.tree());
+        List.of(BY, BIT_RATE.key(), SIZE.key(), PEAK.key()).forEach(values::remove);
+        values.put(QUALITY, rateFactor);
+        return Settings.read(label(), params(), values);
     }
 
     /** With a rate that is to be kept throughout, parts would each keep it for themselves. */

@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Every codec that can be sent out in, with what can be set: the dialog of sending out follows from these. */
 @RestController
 class CodecController {
-    /** @param containers the usual one first */
+    /** @param containers the usual one first; @param qualities rate factors that span what is chosen among, the most usual first */
     record CodecDescription(
             String id,
             String label,
@@ -21,6 +21,7 @@ class CodecController {
             List<ContainerDescription> containers,
             boolean lossless,
             boolean transparency,
+            List<Integer> qualities,
             List<ParamDescription> params) {
 
         static CodecDescription of(Codec codec) {
@@ -31,6 +32,7 @@ class CodecController {
                     codec.containers().stream().map(ContainerDescription::of).toList(),
                     codec.isLossless(),
                     codec.holdsAlpha(),
+                    codec.qualities(),
                     codec.params().stream().map(ParamDescription::of).toList());
         }
     }

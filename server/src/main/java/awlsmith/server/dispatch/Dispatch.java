@@ -18,6 +18,7 @@ import awlsmith.media.MediaException;
 import awlsmith.render.FileNames;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
+import awlsmith.render.SizeCurve;
 import awlsmith.render.Trial;
 import awlsmith.server.analyses.ClipAnalyses;
 import awlsmith.server.clips.ClipView;
@@ -63,6 +64,7 @@ public class Dispatch {
     private final LiveRenders live;
     private final RenderRunner runner;
     private final Trials trials;
+    private final SizeCurves curves;
     private final Clips clips;
     private final Takes takes;
     private final Treatments treatments;
@@ -79,6 +81,7 @@ public class Dispatch {
             LiveRenders live,
             RenderRunner runner,
             Trials trials,
+            SizeCurves curves,
             Clips clips,
             Treatments treatments,
             ClipAnalyses analyses,
@@ -93,6 +96,7 @@ public class Dispatch {
         this.live = live;
         this.runner = runner;
         this.trials = trials;
+        this.curves = curves;
         this.clips = clips;
         this.treatments = treatments;
         this.analyses = analyses;
@@ -219,6 +223,15 @@ public class Dispatch {
             @Nullable Integer in,
             @Nullable Integer out,
             String page) {
+        RenderRequest request = tried(clipId, recipe, deliverable, in, out);
+        String key = clipId + "|" + recipe.toTree() + "|" + deliverable.toTree() + "|" + request.range();
+        Trial.Found found = trials.of(key, page, request);
+        return new TrialView(found.seconds(), found.fileBytes(), found.frames());
+    }
+
+    /** Of what can be made at once. */
+    private RenderRequest tried(
+            UUID clipId, Recipe recipe, Deliverable deliverable, @Nullable Integer in, @Nullable Integer out) {
         Clip clip = clips.open(clipId);
         FrameRange range = span(clip.index().orElseThrow().count(), in, out);
         Treatment treatment = treatments.of(clipId, clip, recipe);
@@ -231,9 +244,77 @@ public class Dispatch {
             throw new Refusal(
                     Refusal.Kind.CONFLICT, "the clip is still to be looked through for a step; try again then");
         }
-        String key = clipId + "|" + recipe.toTree() + "|" + deliverable.toTree() + "|" + range;
-        Trial.Found found = trials.of(key, page, request);
-        return new TrialView(found.seconds(), found.fileBytes(), found.frames());
+        return request;
+    }
+
+    /**
+     * What one rate factor comes to.
+     *
+     * @param curve that its pictures are asked of
+     * @param sourceBytes of the clip over the same span, all its tracks
+     * @param ssim null where pictures are too small for it
+     * @param psnr null where nothing is lost
+     */
+    public record CurvePoint(
+            UUID curve,
+            int quality,
+            long fileBytes,
+            long sourceBytes,
+            @Nullable Double ssim,
+            @Nullable Double worst,
+            @Nullable Double psnr,
+            int frames) {}
+
+    /** Size against quality at one rate factor. @param page whose earlier wish this takes the place of */
+    CurvePoint curve(
+            UUID clipId,
+            Recipe recipe,
+            Deliverable deliverable,
+            @Nullable Integer in,
+            @Nullable Integer out,
+            int quality,
+            String page) {
+        if (deliverable.codec().qualities().isEmpty()) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID,
+                    deliverable.codec().label()
+                            + " goes by no rate factor; H.264, H.265, AV1 and VP9 trade size for quality");
+        }
+        Deliverable tried = deliverable.atQuality(quality);
+        RenderRequest request = tried(clipId, recipe, tried, in, out);
+        // of what was treated, and how its codec is set beside the quality
+        Object base =
+                tried.atQuality(deliverable.codec().qualities().getFirst()).toTree();
+        String key = clipId + "|" + recipe.toTree() + "|" + base + "|" + request.range();
+        SizeCurves.Found found = curves.at(key, page, request, quality);
+        SizeCurve.Point point = found.point();
+        Clip clip = request.clip();
+        double share = clip.time(request.range().end())
+                        .minus(clip.time(request.range().from()))
+                        .toDouble()
+                / clip.time(clip.index().orElseThrow().count()).toDouble();
+        return new CurvePoint(
+                found.curve(),
+                quality,
+                point.fileBytes(),
+                Math.round(clip.info().bytes() * share),
+                finite(point.ssim()),
+                finite(point.worst()),
+                finite(point.psnr()),
+                point.frames());
+    }
+
+    private static @Nullable Double finite(double value) {
+        return Double.isFinite(value) ? value : null;
+    }
+
+    /** A page needs no more points. */
+    void enoughOfCurve(String page) {
+        curves.stop(page);
+    }
+
+    byte[] curvePicture(UUID curve, @Nullable Integer quality) {
+        return curves.picture(curve, quality);
     }
 
     /**

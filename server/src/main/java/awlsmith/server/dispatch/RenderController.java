@@ -26,6 +26,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.json.JsonMapper;
@@ -98,6 +99,41 @@ class RenderController {
                 request.inFrame(),
                 request.outFrame(),
                 page.toString());
+    }
+
+    /** See {@link #curve}. */
+    record CurveRequest(
+            Map<String, Object> recipe,
+            DeliverableChoice deliverable,
+            @Nullable Integer inFrame,
+            @Nullable Integer outFrame,
+            int quality) {}
+
+    /** Size and likeness at one rate factor, found by making a little of it; the first of several takes longest. */
+    @PostMapping("/api/clips/{clip}/curve")
+    Dispatch.CurvePoint curve(@PathVariable UUID clip, @RequestBody CurveRequest request, PageId page) {
+        return dispatch.curve(
+                clip,
+                Recipe.fromTree(request.recipe()),
+                request.deliverable().deliverable(),
+                request.inFrame(),
+                request.outFrame(),
+                request.quality(),
+                page.toString());
+    }
+
+    /** No more points are waited for. */
+    @DeleteMapping("/api/curves")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void enough(PageId page) {
+        dispatch.enoughOfCurve(page.toString());
+    }
+
+    /** Where most is lost, at its own pixels. @param quality that it is coded at; without it, what was treated */
+    @Hidden
+    @GetMapping(path = "/api/curves/{id}/picture", produces = MediaType.IMAGE_PNG_VALUE)
+    byte[] picture(@PathVariable UUID id, @RequestParam @Nullable Integer quality) {
+        return dispatch.curvePicture(id, quality);
     }
 
     /** @param later output frames behind the first one made of the source's frame */
