@@ -5,8 +5,10 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.media.MediaException;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -20,6 +22,9 @@ public final class FileNames {
     private static final int LONGEST_CLIP = 120;
     /** What some file system does not take in a name. */
     private static final String FORBIDDEN = "/\\:*?\"<>|";
+
+    private static final List<String> WORDS =
+            List.of("clip", "take", "size", "lines", "rate", "codec", "depth", "date", "number");
 
     private static final Pattern WORD = Pattern.compile("\\{([^{}]*)}");
 
@@ -62,16 +67,32 @@ public final class FileNames {
         var name = new StringBuilder();
         Matcher found = WORD.matcher(pattern);
         while (found.find()) {
-            String value = words.get(found.group(1));
-            if (value == null) {
-                throw new MediaException("{" + found.group(1) + "} means nothing in a name; there are: {"
-                        + String.join("}, {", words.keySet()) + "}");
-            }
+            String value = Optional.ofNullable(words.get(found.group(1))).orElseThrow(() -> unknown(found.group(1)));
             found.appendReplacement(name, Matcher.quoteReplacement(value));
         }
         found.appendTail(name);
         String ending = "." + facts.deliverable().container().ending();
         return free(checked(name.toString(), ending), ending, taken);
+    }
+
+    /**
+     * Looks at a pattern before there is anything to be named by it.
+     *
+     * @throws MediaException as {@link #of} does
+     */
+    public static void check(String pattern) {
+        Matcher found = WORD.matcher(pattern);
+        while (found.find()) {
+            if (!WORDS.contains(found.group(1))) {
+                throw unknown(found.group(1));
+            }
+        }
+        checked(WORD.matcher(pattern).replaceAll("x"), "");
+    }
+
+    private static MediaException unknown(String word) {
+        return new MediaException(
+                "{" + word + "} means nothing in a name; there are: {" + String.join("}, {", WORDS) + "}");
     }
 
     /**

@@ -61,4 +61,12 @@ class FileNamesTest {
                 .isInstanceOf(MediaException.class)
                 .hasMessageMatching(".*(means nothing in a name|letters before its ending|cannot begin with a dot).*");
     }
+
+    @Test
+    void aPatternIsLookedAtBeforeAnythingIsNamed() {
+        FileNames.check("{clip} {take} {size} {lines} {rate} {codec} {depth} {date} {number}");
+        assertThatThrownBy(() -> FileNames.check("{clip} {year}")).hasMessageContaining("{year} means nothing");
+        assertThatThrownBy(() -> FileNames.check("a/{clip}")).hasMessageContaining("cannot begin with a dot or hold");
+        assertThatThrownBy(() -> FileNames.check("  ")).hasMessageContaining("1 to 150 letters");
+    }
 }

@@ -1,6 +1,7 @@
 package awlsmith.server;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
@@ -14,6 +15,7 @@ import org.springframework.util.unit.DataSize;
  * @param largestUpload largest file taken in
  * @param keepFree disk space that uploads and renders leave free
  * @param segmentFrames frames to a segment of a render; 0 for about ten seconds' work
+ * @param watchRest how long a file in a watched folder stays as it is before it is taken in
  * @param hosts names this server answers to, beside loopback's
  * @param linkFolders folders of this machine that footage may be linked from
  */
@@ -25,6 +27,7 @@ public record AwlsmithProperties(
         @DefaultValue("2GB") DataSize keepFree,
         @DefaultValue("0") int segmentFrames,
         @DefaultValue List<Path> linkFolders,
+        @DefaultValue("10s") Duration watchRest,
         @DefaultValue List<String> hosts) {
     public AwlsmithProperties {
         home = home.toAbsolutePath().normalize();

@@ -107,6 +107,7 @@ public final class RunningServer implements ParameterResolver {
                         "--awlsmith.largest-upload=8MB",
                         "--awlsmith.keep-free=10MB",
                         "--awlsmith.link-folders=" + home.resolve("allowed"),
+                        "--awlsmith.watch-rest=1s",
                         "--awlsmith.segment-frames=10");
         if (cookies == null) {
             cookies = new CookieManager();

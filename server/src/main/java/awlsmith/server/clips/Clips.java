@@ -46,6 +46,9 @@ public class Clips {
     /** A clip has been read and can be worked on. */
     public record Ready(UUID id) {}
 
+    /** A clip has been examined. */
+    public record Examined(UUID id) {}
+
     /** A clip is about to go; what was made of it still can be told. */
     public record Removing(UUID id) {}
 

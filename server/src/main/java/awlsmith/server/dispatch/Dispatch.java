@@ -333,7 +333,7 @@ public class Dispatch {
     }
 
     /** @param wholeClip sends everything even when a span is marked */
-    record Target(UUID takeId, boolean wholeClip) {}
+    public record Target(UUID takeId, boolean wholeClip) {}
 
     /**
      * Files to make: every take in every form.
@@ -342,7 +342,7 @@ public class Dispatch {
      * @param notBefore when they may begin
      * @param name of all of them together
      */
-    record Order(
+    public record Order(
             List<Target> takes,
             List<Deliverable> deliverables,
             @Nullable String pattern,
@@ -353,7 +353,7 @@ public class Dispatch {
     private record Planned(RenderJob job, RenderJob.Asked asked, long bytes, long parts) {}
 
     /** All of them or none: what cannot be made is said before anything begins. */
-    List<RenderView> order(Order order) {
+    public List<RenderView> order(Order order) {
         int files = order.takes().size() * order.deliverables().size();
         if (files == 0 || files > MOST) {
             throw new Refusal(
@@ -584,6 +584,11 @@ public class Dispatch {
 
     List<RenderView> all() {
         return live.all();
+    }
+
+    /** Whether anything was ever asked to be made of a clip, and is still listed. */
+    public boolean isAsked(UUID clip) {
+        return !renders.of(clip).isEmpty();
     }
 
     RenderView view(UUID id) {

@@ -63,7 +63,7 @@ class PresetController {
     }
 
     /** @param name one that is taken already is replaced */
-    record Save(String name, RenderController.DeliverableChoice deliverable, boolean isDefault) {}
+    record Save(String name, DeliverableChoice deliverable, boolean isDefault) {}
 
     @GetMapping
     List<PresetDescription> presets() {

@@ -1,7 +1,5 @@
 package awlsmith.server.dispatch;
 
-import awlsmith.core.plan.Deliverable;
-import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.server.clips.ClipView;
 import awlsmith.server.problem.Refusal;
@@ -9,7 +7,6 @@ import awlsmith.server.stills.PageId;
 import io.swagger.v3.oas.annotations.Hidden;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -40,29 +37,6 @@ class RenderController {
     RenderController(Dispatch dispatch, JsonMapper json) {
         this.dispatch = dispatch;
         this.json = json;
-    }
-
-    /**
-     * @param settings of the codec, as its description has them; what is not given is its own choice
-     * @param container by its ending; null for the codec's usual one
-     * @param sound what becomes of it; see {@link Sound}
-     */
-    record DeliverableChoice(
-            String codec,
-            Map<String, Object> settings,
-            @Nullable String container,
-            String sound) {
-        Deliverable deliverable() {
-            var tree = new LinkedHashMap<String, Object>();
-            tree.put("codec", codec);
-            tree.put("settings", settings);
-            if (container != null) {
-                tree.put("container", container);
-            }
-            // scripts of before say true or false
-            tree.put("sound", sound.equals("true") ? "kept" : sound.equals("false") ? "none" : sound);
-            return Deliverable.fromTree(tree);
-        }
     }
 
     record PlanRequest(

@@ -29,6 +29,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.UUID;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -45,6 +46,7 @@ public class Examinations implements Job {
     private final TransactionTemplate transaction;
     private final Jobs jobs;
     private final Machine machine;
+    private final ApplicationEventPublisher publisher;
 
     Examinations(
             ExaminationRepository repository,
@@ -53,7 +55,8 @@ public class Examinations implements Job {
             MediaFolder media,
             TransactionTemplate transaction,
             Jobs jobs,
-            Machine machine) {
+            Machine machine,
+            ApplicationEventPublisher publisher) {
         this.repository = repository;
         this.clips = clips;
         this.stills = stills;
@@ -61,6 +64,7 @@ public class Examinations implements Job {
         this.transaction = transaction;
         this.jobs = jobs;
         this.machine = machine;
+        this.publisher = publisher;
     }
 
     /** In the transaction that makes the clip ready. */
@@ -162,7 +166,14 @@ public class Examinations implements Job {
         Condition condition = judge.condition();
         CurvesFile.save(judge.curves(), curvesFile(id));
         var suggestion = Suggestion.of(condition, clip.format(), clip.info().model(rate));
-        run.save(() -> repository.done(id, run.attempt(), ConditionFacts.of(condition, suggestion)));
+        var facts = ConditionFacts.of(condition, suggestion);
+        run.save(() -> Boolean.TRUE.equals(transaction.execute(status -> {
+            boolean noted = repository.done(id, run.attempt(), facts);
+            if (noted) {
+                publisher.publishEvent(new Clips.Examined(id));
+            }
+            return noted;
+        })));
     }
 
     private Notes examined(UUID id, Clip clip, int count, double rate, JobRun run) {

@@ -49,10 +49,7 @@ public class LinkFolders {
     }
 
     Listing list(int root, String path) {
-        Path folder = resolved(root, path);
-        if (!Files.isDirectory(folder)) {
-            throw Refusal.unknown("this folder");
-        }
+        Path folder = folder(root, path);
         Path base = roots.get(root);
         var entries = new ArrayList<Entry>();
         var names = new ArrayList<String>();
@@ -116,6 +113,15 @@ public class LinkFolders {
             throw Refusal.unknown("this file");
         }
         return clips.link(file);
+    }
+
+    /** A folder that may be read, by its real path. */
+    public Path folder(int root, String path) {
+        Path folder = resolved(root, path);
+        if (!Files.isDirectory(folder)) {
+            throw Refusal.unknown("this folder");
+        }
+        return folder;
     }
 
     private Path resolved(int root, String path) {

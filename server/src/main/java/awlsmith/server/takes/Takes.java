@@ -35,13 +35,21 @@ public class Takes {
     private static final int LONGEST_NAME = 60;
 
     private final TakeRepository takes;
+    private final FirstRecipe firstRecipe;
     private final Clips clips;
     private final EventHub events;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    Takes(TakeRepository takes, Clips clips, EventHub events, TransactionTemplate transaction, Clock clock) {
+    Takes(
+            TakeRepository takes,
+            FirstRecipe firstRecipe,
+            Clips clips,
+            EventHub events,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.takes = takes;
+        this.firstRecipe = firstRecipe;
         this.clips = clips;
         this.events = events;
         this.transaction = transaction;
@@ -54,13 +62,16 @@ public class Takes {
     @EventListener
     void first(Clips.Ready event) {
         if (takes.of(event.id()).isEmpty()) {
-            var state = new State(start(clips.view(event.id()).facts()), null, null);
+            ClipView clip = clips.view(event.id());
+            Recipe usual = usual(clip.facts());
+            // what hangs on its condition comes when it has been examined
+            var state = new State(firstRecipe.way().recipe(clip, usual).orElse(usual), null, null);
             takes.insert(UUID.randomUUID(), event.id(), "A", state, clock.instant());
         }
     }
 
-    /** What a fresh take holds: twice as large, by the model the clip's file speaks for. */
-    private static Recipe start(@Nullable ClipFacts facts) {
+    /** What a fresh take holds where nothing else is wished: twice as large, by the model the clip's file speaks for. */
+    static Recipe usual(@Nullable ClipFacts facts) {
         ModelSuggestion suggestion = facts == null ? null : facts.suggestion();
         String model = suggestion == null ? USUAL_MODEL : suggestion.model();
         boolean there = Models.families().stream().anyMatch(card -> card.id().equals(model));

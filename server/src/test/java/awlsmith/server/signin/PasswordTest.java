@@ -29,6 +29,7 @@ class PasswordTest {
                 DataSize.ofGigabytes(1),
                 96,
                 java.util.List.of(),
+                java.time.Duration.ofSeconds(10),
                 java.util.List.of());
     }
 

@@ -20,7 +20,14 @@ class MediaFolderTest {
 
     private MediaFolder media(DataSize keepFree) {
         return new MediaFolder(new AwlsmithProperties(
-                home, false, DataSize.ofGigabytes(1), keepFree, 96, java.util.List.of(), java.util.List.of()));
+                home,
+                false,
+                DataSize.ofGigabytes(1),
+                keepFree,
+                96,
+                java.util.List.of(),
+                java.time.Duration.ofSeconds(10),
+                java.util.List.of()));
     }
 
     @Test

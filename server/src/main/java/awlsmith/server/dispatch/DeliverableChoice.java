@@ -1,0 +1,32 @@
+package awlsmith.server.dispatch;
+
+import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Sound;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What to send out, as it is asked for.
+ *
+ * @param settings of the codec, as its description has them; what is not given is its own choice
+ * @param container by its ending; null for the codec's usual one
+ * @param sound what becomes of it; see {@link Sound}
+ */
+public record DeliverableChoice(
+        String codec,
+        Map<String, Object> settings,
+        @Nullable String container,
+        String sound) {
+    public Deliverable deliverable() {
+        var tree = new LinkedHashMap<String, Object>();
+        tree.put("codec", codec);
+        tree.put("settings", settings);
+        if (container != null) {
+            tree.put("container", container);
+        }
+        // scripts of before say true or false
+        tree.put("sound", sound.equals("true") ? "kept" : sound.equals("false") ? "none" : sound);
+        return Deliverable.fromTree(tree);
+    }
+}
