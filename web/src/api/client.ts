@@ -23,6 +23,8 @@ export type PlanView = Schemas['PlanView']
 export type WorkerView = Schemas['WorkerView']
 export type TrialView = Schemas['TrialView']
 export type CurvePoint = Schemas['CurvePoint']
+export type Way = Schemas['Way']
+export type WatchedView = Schemas['WatchedView']
 export type StepView = PlanView['steps'][number]
 export type Waiting = Schemas['Waiting']
 export type AnalysisView = Schemas['AnalysisView']
@@ -231,6 +233,22 @@ export const api = {
   recipes: () => json<SavedRecipe[]>('GET', '/api/recipes'),
   saveRecipe: (name: string, recipe: Recipe) => json<SavedRecipe>('POST', '/api/recipes', { name, recipe }),
   removeRecipe: (id: string) => send('DELETE', `/api/recipes/${id}`),
+  /** Gives the first take of each its recipe; a sentence comes back for every clip that did not get one. */
+  treatAlike: (clips: string[], way: Way) => json<string[]>('POST', '/api/takes/alike', { clips, way }),
+  /** What new clips begin with. */
+  firstRecipe: () => json<Way>('GET', '/api/first-recipe'),
+  setFirstRecipe: (way: Way) => json<Way>('PUT', '/api/first-recipe', way),
+  watched: () => json<WatchedView[]>('GET', '/api/watched'),
+  watch: (wish: {
+    root: number
+    path: string
+    way: Way
+    deliverables: DeliverableChoice[]
+    pattern: string
+  }) => json<WatchedView>('POST', '/api/watched', wish),
+  activateWatched: (id: string, active: boolean) => send('POST', `/api/watched/${id}/active`, { active }),
+  retryWatched: (id: string) => send('POST', `/api/watched/${id}/retry`),
+  removeWatched: (id: string) => send('DELETE', `/api/watched/${id}`),
   pins: (clip: string) => json<PinView[]>('GET', `/api/clips/${clip}/pins`),
   dropPin: (clip: string, pin: Rect & { name?: string; frame: number }) =>
     json<PinView>('POST', `/api/clips/${clip}/pins`, pin),

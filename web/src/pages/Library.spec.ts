@@ -22,6 +22,7 @@ const model = (id: string, mode: string, pixelsASecond?: number): ModelView => (
 beforeEach(() => {
   setActivePinia(createPinia())
   vi.spyOn(api, 'recipes').mockResolvedValue([])
+  vi.spyOn(api, 'firstRecipe').mockResolvedValue({ how: 'USUAL' })
   vi.spyOn(api, 'steps').mockResolvedValue([
     { id: 'crop', group: 'prepare', name: 'Crop', purpose: '', params: [] },
   ])
@@ -105,5 +106,17 @@ describe('the library', () => {
     await flushPromises()
     expect(gone).toHaveBeenCalledWith('r')
     expect(list.text()).toContain('None yet')
+  })
+
+  it('sets what new clips begin with', async () => {
+    vi.spyOn(api, 'models').mockResolvedValue([])
+    const set = vi.spyOn(api, 'setFirstRecipe').mockImplementation(async (way) => way)
+    const page = await library()
+    const first = page.findComponent({ name: 'WayPicker' })
+    expect(first.props('modelValue')).toEqual({ how: 'USUAL' })
+    first.vm.$emit('update:modelValue', { how: 'SUGGESTED' })
+    await flushPromises()
+    expect(set).toHaveBeenCalledWith({ how: 'SUGGESTED' })
+    expect(first.props('modelValue')).toEqual({ how: 'SUGGESTED' })
   })
 })

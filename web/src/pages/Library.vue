@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
 import {
   api,
   type MachineView,
@@ -7,7 +7,9 @@ import {
   type SavedRecipe,
   type StepDescription,
   type TakeView,
+  type Way,
 } from '@/api/client'
+import WayPicker from '@/components/common/WayPicker.vue'
 import { useNotices } from '@/stores/notices'
 import { useModels } from '@/stores/models'
 import { saveFile } from '@/view/sheetPicture'
@@ -19,6 +21,17 @@ const notices = useNotices()
 const recipes = shallowRef<SavedRecipe[]>([])
 const kinds = shallowRef<StepDescription[]>([])
 const machine = shallowRef<MachineView>()
+
+const first = ref<Way>()
+const from = ref<string>()
+async function begin(way: Way) {
+  try {
+    first.value = await api.setFirstRecipe(way)
+    notices.say('New clips begin with that')
+  } catch (error) {
+    notices.fail(error)
+  }
+}
 
 const families = computed(() => {
   const grouped = new Map<string, ModelView[]>()
@@ -34,7 +47,11 @@ onMounted(() => api.machine().then((view) => (machine.value = view), notices.fai
 
 onMounted(async () => {
   try {
-    ;[recipes.value, kinds.value] = await Promise.all([api.recipes(), api.steps()])
+    ;[recipes.value, kinds.value, first.value] = await Promise.all([
+      api.recipes(),
+      api.steps(),
+      api.firstRecipe(),
+    ])
   } catch (error) {
     notices.fail(error)
   }
@@ -85,6 +102,16 @@ function download(one: SavedRecipe) {
           <v-btn class="link" variant="plain" @click="download(one)">file</v-btn>
           <v-btn class="link" variant="plain" @click="remove(one)">throw away</v-btn>
         </div>
+        <div v-if="first" class="recipe first" data-test="first-recipe">
+          <span class="label">New clips begin with</span>
+          <WayPicker
+            v-model:from="from"
+            :model-value="first"
+            label="recipe"
+            usual
+            @update:model-value="begin"
+          />
+        </div>
       </div>
     </article>
     <article v-for="family in families" :key="family[0]?.id" :data-test="`card-${family[0]?.id}`">
@@ -131,6 +158,11 @@ function download(one: SavedRecipe) {
   gap: 12px;
   align-items: baseline;
   padding: 4px 0;
+}
+
+.first {
+  align-items: center;
+  padding-top: 10px;
 }
 
 .top button {

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, type ClipView, Problem, type Recipe } from '@/api/client'
+import { api, type ClipView, Problem, type Recipe, type Way } from '@/api/client'
+import WayPicker from '@/components/common/WayPicker.vue'
 import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
 import AsideList from '@/components/shelf/AsideList.vue'
 import ClipRow from '@/components/shelf/ClipRow.vue'
 import LinkDialog from '@/components/shelf/LinkDialog.vue'
 import UploadRow from '@/components/shelf/UploadRow.vue'
-import { treatAlike } from '@/stores/alike'
+import WatchedFolders from '@/components/shelf/WatchedFolders.vue'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { useUploads } from '@/stores/uploads'
@@ -55,9 +56,9 @@ const summary = computed(() => {
 
 const selected = ref(new Set<string>())
 const chosen = computed(() => all.value.filter((clip) => selected.value.has(clip.id)))
-const givers = computed(() => all.value.filter((clip) => clip.state === 'READY'))
-/** The clip whose recipe is given; none for each one's own suggestion. */
-const giver = ref('')
+const way = ref<Way>({ how: 'SUGGESTED' })
+const from = ref<string>()
+const watching = ref(false)
 const giving = ref(false)
 
 function select(id: string, is: boolean) {
@@ -73,8 +74,8 @@ function select(id: string, is: boolean) {
 async function give() {
   giving.value = true
   try {
-    const from = all.value.find((clip) => clip.id === giver.value)
-    const wrong = await treatAlike(chosen.value, from)
+    const ids = chosen.value.map((clip) => clip.id)
+    const wrong = await api.treatAlike(ids, way.value)
     if (wrong.length) {
       notices.fail(new Problem(0, wrong.join('; ')))
     } else {
@@ -139,6 +140,7 @@ function picked(event: Event) {
         <v-btn value="worst">most wrong</v-btn>
       </v-btn-toggle>
       <span class="label hint">Drop files anywhere, or</span>
+      <v-btn v-if="linkRoots.length" data-test="watched" @click="watching = true">Watched folders…</v-btn>
       <v-btn v-if="linkRoots.length" @click="linking = true"> Link in place… </v-btn>
       <v-btn @click="folderPicker?.click()">Take in a folder…</v-btn>
       <v-btn color="primary" variant="flat" @click="picker?.click()">Take in files…</v-btn>
@@ -165,16 +167,7 @@ function picked(event: Event) {
     </div>
     <div v-if="chosen.length" class="alike" role="group" aria-label="Treat the selected alike">
       <b>{{ chosen.length === 1 ? '1 clip' : `${chosen.length} clips` }} selected</b>
-      <v-select
-        v-model="giver"
-        class="giver"
-        label="give"
-        aria-label="Which recipe"
-        :items="[
-          { value: '', title: 'what each one’s condition suggests' },
-          ...givers.map((clip) => ({ value: clip.id, title: `the recipe of ${clip.title}` })),
-        ]"
-      />
+      <WayPicker v-model="way" v-model:from="from" label="give" />
       <v-btn color="primary" variant="flat" :disabled="giving" @click="give">
         {{ giving ? 'Giving…' : 'Give' }}
       </v-btn>
@@ -209,6 +202,7 @@ function picked(event: Event) {
     </div>
     <AsideList />
     <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
+    <WatchedFolders v-model="watching" :roots="linkRoots" />
     <LinkDialog v-model="linking" :roots="linkRoots" />
     <DispatchDialog v-model="sending" :targets="targets" @sent="selected = new Set()" />
     <p v-if="feed.loaded && !all.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
@@ -272,10 +266,6 @@ function picked(event: Event) {
   padding: 8px 20px;
   background: var(--raised);
   border-top: 1px solid var(--rule);
-}
-
-.giver {
-  max-width: 340px;
 }
 
 .filter {

@@ -22,6 +22,7 @@ export interface Told {
   proof: ProofView
   'proof-removed': { id: string; clipId: string }
   analysis: AnalysisView
+  watched: Record<string, never>
   /** The stream is there again: what is shown may be old. */
   again: undefined
 }
@@ -98,7 +99,15 @@ export const useFeed = defineStore('feed', () => {
     })
     on<{ id: string }>('render-removed', ({ id }) => renders.value.delete(id))
     on<DemoMaking>('demo', (making) => (demo.value = making))
-    for (const name of ['take', 'take-removed', 'pins', 'proof', 'proof-removed', 'analysis'] as const) {
+    for (const name of [
+      'take',
+      'take-removed',
+      'pins',
+      'proof',
+      'proof-removed',
+      'analysis',
+      'watched',
+    ] as const) {
       on(name, (state: never) => tell(name, state))
     }
   }
