@@ -308,6 +308,8 @@ export const api = {
     },
     signal?: AbortSignal,
   ) => json<CurvePoint>('POST', `/api/clips/${clip}/curve`, request, signal),
+  /** What the newest frame of one that runs looks like. @param frame that tells one from the other */
+  renderPicture: (id: string, frame: number) => `/api/renders/${id}/picture?frame=${frame}`,
   /** No more points are waited for. */
   enoughOfCurve: () => send('DELETE', '/api/curves'),
   /** Where most is lost, at its own pixels; without a quality, what was treated. */

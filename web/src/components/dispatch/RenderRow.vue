@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type RenderView } from '@/api/client'
 import NameField from '@/components/common/NameField.vue'
 import { useNotices } from '@/stores/notices'
@@ -67,6 +67,23 @@ const checks = computed(() => {
   return `${frames} · ${result.matrix}, ${result.range} range · ${result.depth} bit · ${sound}`
 })
 
+/** What its newest frame looks like, asked for now and then while it is at work. */
+const PICTURE_EVERY_MS = 2500
+const newest = ref<string>()
+let askedAt = 0
+watch(
+  () => [props.render.state, props.render.framesDone] as const,
+  ([state, done]) => {
+    if (state !== 'RUNNING') {
+      newest.value = undefined
+    } else if (props.render.live && Date.now() - askedAt > PICTURE_EVERY_MS) {
+      askedAt = Date.now()
+      newest.value = api.renderPicture(props.render.id, done)
+    }
+  },
+  { immediate: true },
+)
+
 /** Shares beyond which a slip of the hand would cost too much. */
 const MUCH = 0.1
 const MANY = 200
@@ -117,7 +134,12 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
     :data-state="render.state"
     :data-test="`render-${render.state.toLowerCase()}`"
   >
-    <img :src="`/api/clips/${render.clipId}/thumbs/2`" alt="" />
+    <img
+      :src="newest ?? `/api/clips/${render.clipId}/thumbs/2`"
+      :alt="newest ? 'the newest frame' : ''"
+      :title="newest ? 'the newest frame' : ''"
+      @error="newest = undefined"
+    />
     <div class="what">
       <div>
         <router-link class="clip" :to="`/bench/${render.clipId}`" title="To its bench">{{

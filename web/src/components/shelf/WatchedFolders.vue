@@ -259,6 +259,17 @@ ul {
   align-items: center;
 }
 
+.form p {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: baseline;
+}
+
+.outputs .v-btn {
+  padding: 2px 8px;
+}
+
 .outputs .v-btn[aria-pressed='true'] {
   background: var(--ink);
   color: var(--ground);

@@ -1,8 +1,13 @@
 package awlsmith.render;
 
+import awlsmith.core.colour.ScreenPicture;
+
 /** Hears how a render gets on. Called from several threads, one call at a time. */
 public interface RenderWatch {
     RenderWatch SILENT = new RenderWatch() {};
+
+    /** Most pixels on a side of a small picture. */
+    int PICTURE = 320;
 
     /** Waits here before each frame while something more urgent runs. */
     default void giveWay() {}
@@ -12,6 +17,14 @@ public interface RenderWatch {
 
     /** @param done frames treated so far, those of earlier runs included */
     default void frames(long done, Shares shares) {}
+
+    /** Whether the next treated frame is wanted as a small picture. */
+    default boolean wantsPicture() {
+        return false;
+    }
+
+    /** @param frame that was treated just now, as {@link #wantsPicture} wished, at most {@link #PICTURE} pixels wide and high */
+    default void picture(ScreenPicture frame) {}
 
     /** A segment is safely on disk. */
     default void segment(int number, long frames) {}

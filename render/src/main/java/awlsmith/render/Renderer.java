@@ -1,5 +1,6 @@
 package awlsmith.render;
 
+import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
@@ -262,6 +263,9 @@ public final class Renderer {
                 if (frame.isEmpty()) {
                     break;
                 }
+                if (watch.wantsPicture()) {
+                    watch.picture(small(frame.get()));
+                }
                 long waited = writers.put(frame.get());
                 frame.get().release(machine.planes());
                 treatNanos += System.nanoTime() - source.waitedNanos() - start - waited;
@@ -276,6 +280,13 @@ public final class Renderer {
             throw new MediaException("no picture could be decoded in this span; the file is damaged there");
         }
         return done;
+    }
+
+    private ScreenPicture small(Frame frame) {
+        var format = frame.format();
+        int longest = Math.max(format.width(), format.height());
+        int reduce = Math.max(1, (longest + RenderWatch.PICTURE - 1) / RenderWatch.PICTURE);
+        return ScreenPicture.of(frame, format.whole(), reduce, machine.planes(), machine.work(cancel));
     }
 
     /** What writes the segments of every file. */

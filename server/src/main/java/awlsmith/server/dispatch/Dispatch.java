@@ -656,6 +656,12 @@ public class Dispatch {
         clips.publish(clip);
     }
 
+    /** What the newest frame of one that runs looks like, small. */
+    byte[] picture(UUID id) {
+        return live.picture(id)
+                .orElseThrow(() -> new Refusal(Refusal.Kind.UNKNOWN, "no frame of this render is at hand just now"));
+    }
+
     /** What became of it and how it was made, for whoever keeps the file. */
     Report report(UUID id) {
         RenderView view = view(id);

@@ -19,6 +19,7 @@ class LiveRenders {
     private final RenderRepository renders;
     private final EventHub events;
     private final Map<UUID, Now> running = new ConcurrentHashMap<>();
+    private final Map<UUID, byte[]> pictures = new ConcurrentHashMap<>();
 
     LiveRenders(RenderRepository renders, EventHub events) {
         this.renders = renders;
@@ -44,8 +45,18 @@ class LiveRenders {
         publish(id);
     }
 
+    /** What its newest frame looks like, small. */
+    void show(UUID id, byte[] jpeg) {
+        pictures.put(id, jpeg);
+    }
+
+    Optional<byte[]> picture(UUID id) {
+        return Optional.ofNullable(pictures.get(id));
+    }
+
     void forget(UUID id) {
         running.remove(id);
+        pictures.remove(id);
     }
 
     void publish(UUID id) {

@@ -1,16 +1,19 @@
 package awlsmith.server.dispatch;
 
+import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
 import awlsmith.server.stills.Stills;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 
 /** Turns what a render reports into figures a person can use, a few times a second. */
 final class Progress implements RenderWatch {
     private static final long TELL_EVERY_NANOS = 300_000_000L;
+    private static final long PICTURE_EVERY_NANOS = 2_000_000_000L;
     private static final long WINDOW_NANOS = 8_000_000_000L;
 
     private final int total;
@@ -19,6 +22,8 @@ final class Progress implements RenderWatch {
     private final BiConsumer<Integer, RenderView.Live> tell;
     private final IntConsumer safe;
     private final BiConsumer<String, Integer> ending;
+    private final Consumer<ScreenPicture> picture;
+    private volatile long pictured = System.nanoTime() - PICTURE_EVERY_NANOS;
     private final Deque<long[]> lately = new ArrayDeque<>();
     private long told;
     private int inSegments;
@@ -28,6 +33,7 @@ final class Progress implements RenderWatch {
      * @param tell hears frames done and figures
      * @param safe hears how many frames are on disk for good
      * @param ending hears what is done when all frames are treated
+     * @param picture hears what the newest frame looks like, now and then
      */
     Progress(
             int total,
@@ -35,18 +41,31 @@ final class Progress implements RenderWatch {
             Cancel cancel,
             BiConsumer<Integer, RenderView.Live> tell,
             IntConsumer safe,
-            BiConsumer<String, Integer> ending) {
+            BiConsumer<String, Integer> ending,
+            Consumer<ScreenPicture> picture) {
         this.total = total;
         this.stills = stills;
         this.cancel = cancel;
         this.tell = tell;
         this.safe = safe;
         this.ending = ending;
+        this.picture = picture;
     }
 
     @Override
     public void ending(String doing, long frames) {
         ending.accept(doing, (int) frames);
+    }
+
+    @Override
+    public boolean wantsPicture() {
+        return System.nanoTime() - pictured >= PICTURE_EVERY_NANOS;
+    }
+
+    @Override
+    public void picture(ScreenPicture frame) {
+        pictured = System.nanoTime();
+        picture.accept(frame);
     }
 
     @Override

@@ -13,6 +13,7 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -217,6 +218,13 @@ class RenderController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable UUID id) {
         dispatch.remove(id);
+    }
+
+    /** The newest frame of one that runs, as a JPEG of at most 320 pixels. */
+    @Hidden
+    @GetMapping(path = "/api/renders/{id}/picture", produces = MediaType.IMAGE_JPEG_VALUE)
+    ResponseEntity<byte[]> picture(@PathVariable UUID id) {
+        return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(dispatch.picture(id));
     }
 
     @GetMapping("/api/renders/{id}/report")

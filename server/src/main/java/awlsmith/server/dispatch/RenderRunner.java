@@ -10,6 +10,7 @@ import awlsmith.media.CodecNames;
 import awlsmith.media.MediaException;
 import awlsmith.media.ReadBack;
 import awlsmith.render.Engine;
+import awlsmith.render.Jpeg;
 import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.Renderer;
@@ -226,7 +227,11 @@ class RenderRunner implements Job {
                 (done, figures) -> all.forEach(one -> live.tell(one.job().id(), done, figures)),
                 safe -> note(all, run, safe),
                 (doing, done) ->
-                        run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))));
+                        run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))),
+                frame -> {
+                    byte[] jpeg = Jpeg.encode(frame);
+                    all.forEach(one -> live.show(one.job().id(), jpeg));
+                });
         SharedWork work = shared.begin(job.clip(), clip.info().file());
         try {
             new Renderer(requests, machine, progress, run.cancel(), work)

@@ -171,7 +171,7 @@ class Watcher {
             }
             repository.move(item, State.TAKEN, clips.link(file).id(), null);
         } catch (Refusal e) {
-            repository.move(item, State.FAILED, null, e.getMessage());
+            repository.move(item, State.FAILED, null, said(item, e));
         }
     }
 
@@ -204,9 +204,16 @@ class Watcher {
             }
             repository.move(item, State.SENT, id, null);
         } catch (Refusal | RecipeException | MediaException e) {
-            repository.move(item, State.FAILED, id, e.getMessage());
+            repository.move(item, State.FAILED, id, said(item, e));
         }
         return true;
+    }
+
+    /** The sentence without the name of the file, which stands beside it. */
+    private static String said(WatchedFolder.Item item, RuntimeException failure) {
+        String sentence = String.valueOf(failure.getMessage());
+        String name = item.name() + ": ";
+        return sentence.startsWith(name) ? sentence.substring(name.length()) : sentence;
     }
 
     /** @throws Refusal when it never will be */

@@ -8,6 +8,7 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import awlsmith.core.colour.ScreenPicture;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
 import awlsmith.server.stills.Stills;
@@ -30,7 +31,8 @@ class ProgressTest {
                     figures.add(live);
                 },
                 safe -> {},
-                (doing, done) -> {});
+                (doing, done) -> {},
+                frame -> {});
         for (int n = 1; n <= 1000; n++) {
             progress.frames(n, new RenderWatch.Shares(1, 2, 5));
         }
@@ -43,7 +45,8 @@ class ProgressTest {
     @Test
     void framesOnDiskCountFromWhatWasThereBefore() {
         var safe = new ArrayList<Integer>();
-        var progress = new Progress(100, stills, new Cancel(), (done, live) -> {}, safe::add, (doing, done) -> {});
+        var progress = new Progress(
+                100, stills, new Cancel(), (done, live) -> {}, safe::add, (doing, done) -> {}, frame -> {});
         progress.begins(40);
         assertThat(progress.before()).isEqualTo(40);
         progress.segment(4, 10);
@@ -55,7 +58,20 @@ class ProgressTest {
     void givesWayWhileAStillIsMadeAndNoLonger() {
         when(stills.isBusy()).thenReturn(true, true, false);
         doCallRealMethod().when(stills).awaitUrgent(any());
-        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}).giveWay();
+        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}, frame -> {})
+                .giveWay();
         verify(stills, times(3)).isBusy();
+    }
+
+    @Test
+    void aPictureIsWantedAtOnceAndThenNotForAWhile() {
+        var shown = new ArrayList<ScreenPicture>();
+        var progress =
+                new Progress(9, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}, shown::add);
+        assertThat(progress.wantsPicture()).isTrue();
+        var picture = new ScreenPicture(1, 1, new byte[3]);
+        progress.picture(picture);
+        assertThat(shown).containsExactly(picture);
+        assertThat(progress.wantsPicture()).isFalse();
     }
 }
