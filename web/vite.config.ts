@@ -3,6 +3,9 @@ import vue from '@vitejs/plugin-vue'
 import vuetify from 'vite-plugin-vuetify'
 import { defineConfig } from 'vitest/config'
 
+/** Specs that put other modules in the place of real ones, or look at what a module keeps. */
+const alone = ['src/stores/uploads.spec.ts', 'src/stores/earlyKeys.spec.ts']
+
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
@@ -12,5 +15,11 @@ export default defineConfig({
     environment: 'happy-dom',
     server: { deps: { inline: ['vuetify'] } },
     setupFiles: ['src/test-setup.ts'],
+    // one world for all: setting Vuetify up for each file took five times as long as the tests
+    isolate: false,
+    projects: [
+      { extends: true, test: { name: 'shared', exclude: ['node_modules', ...alone] } },
+      { extends: true, test: { name: 'alone', include: alone, isolate: true } },
+    ],
   },
 })

@@ -275,7 +275,7 @@ class RendererTest {
     @Test
     void aDecoderKilledFromOutsideIsASentenceAndFinishedPartsStay() throws IOException {
         Path file = TestClips.moving(
-                folder, "long.mp4", 640, 360, "25", 400, "-pix_fmt yuv420p -c:v libx264 -preset ultrafast");
+                folder, "long.mp4", 320, 180, "25", 400, "-pix_fmt yuv420p -c:v libx264 -preset ultrafast");
         var request = request("killed.mp4", indexed(file), DOUBLE, new FrameRange(0, 400), H264, 10);
         var watch = new RenderWatch() {
             @Override

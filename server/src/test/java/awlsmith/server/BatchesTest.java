@@ -207,7 +207,7 @@ class BatchesTest {
 
     @Test
     void aSizeThatOneFileCannotHaveDoesNotTakeTheOthersAlong(RunningServer server) {
-        String take = take(server, server.clip("mixed.mp4", 320, 240, 100));
+        String take = take(server, server.clip("mixed.mp4", 96, 72, 50));
         String tiny = "{\"codec\":\"h264\",\"settings\":{\"size\":0.05},\"container\":\"mov\",\"sound\":\"pcm\"}";
         List<String> ids = ids(server.post("/api/batches", order(List.of(take), "", tiny, WATCH))
                 .json());
