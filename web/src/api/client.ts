@@ -190,6 +190,7 @@ export const api = {
   signOut: () => send('DELETE', '/api/session'),
   demo: () => json<DemoMaking>('GET', '/api/demo'),
   machine: () => json<MachineView>('GET', '/api/machine'),
+  shareMachine: (share: MachineView['share']) => json<MachineView>('PUT', '/api/machine', share),
   models: () => json<ModelView[]>('GET', '/api/models'),
   measureModel: (id: string, mode: string) => json<ModelView>('POST', '/api/models/speeds', { id, mode }),
   steps: () => json<StepDescription[]>('GET', '/api/steps'),

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { api, Problem, type RenderView } from '@/api/client'
 import OtherMachines from '@/components/dispatch/OtherMachines.vue'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
+import ThisMachine from '@/components/dispatch/ThisMachine.vue'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import { useOutcomes } from '@/stores/outcomes'
@@ -96,6 +97,7 @@ async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
       Nothing has been sent out yet. Choose a clip on the Shelf, treat it on the Bench, then press Dispatch
       there.
     </p>
+    <ThisMachine />
     <OtherMachines />
   </section>
 </template>

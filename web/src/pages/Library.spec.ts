@@ -26,7 +26,14 @@ beforeEach(() => {
   vi.spyOn(api, 'steps').mockResolvedValue([
     { id: 'crop', group: 'prepare', name: 'Crop', purpose: '', params: [] },
   ])
-  vi.spyOn(api, 'machine').mockResolvedValue({ cores: 4, memoryBytes: 1, nets: "the processor's cores" })
+  vi.spyOn(api, 'machine').mockResolvedValue({
+    cores: 4,
+    memoryBytes: 1,
+    nets: "the processor's cores",
+    there: '0-3',
+    mostBytes: 4e9,
+    share: { memory: 1, whileWorking: 1 },
+  })
 })
 afterEach(() => vi.restoreAllMocks())
 

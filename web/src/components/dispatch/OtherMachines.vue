@@ -90,8 +90,6 @@ export AWLSMITH_TOKEN={{ fresh.token }}
 <style scoped>
 .machines {
   padding: 18px 20px;
-  border-top: 1px solid var(--rule);
-  margin-top: 18px;
   display: grid;
   gap: 8px;
   justify-items: start;

@@ -58,7 +58,15 @@ describe('a render', () => {
   })
 
   it('tells where it is, how fast, and where the time goes', () => {
-    const live = { framesASecond: 3.25, secondsLeft: 40, decode: 0.05, treat: 0.9, encode: 0.05 }
+    const live = {
+      on: '2 cores',
+      elsewhere: 0,
+      framesASecond: 3.25,
+      secondsLeft: 40,
+      decode: 0.05,
+      treat: 0.9,
+      encode: 0.05,
+    }
     const running = row({ state: 'RUNNING', framesDone: 70, live })
     expect(running.text()).toContain('frame 70 of 200 · 3.3 fps')
     expect(running.text()).toContain('decode 5 % treat 90 % encode 5 %')

@@ -35,7 +35,10 @@ const running = computed(() => {
   const live = props.render.live
   const parts = [`frame ${props.render.framesDone} of ${props.render.frames}`]
   if (live) {
-    parts.push(`${live.framesASecond.toFixed(1)} fps`)
+    parts.push(`${live.framesASecond.toFixed(1)} fps on ${live.on}`)
+    if (live.elsewhere > 0) {
+      parts.push(`${live.elsewhere} from other machines`)
+    }
   }
   return parts.join(' · ')
 })
@@ -65,6 +68,15 @@ const checks = computed(() => {
   const frames = result.errors === 0 ? 'all frames decode' : `${result.errors} decoding faults`
   const sound = result.sound.length > 0 ? `sound ${result.sound.join(', ')}` : 'no sound'
   return `${frames} · ${result.matrix}, ${result.range} range · ${result.depth} bit · ${sound}`
+})
+/** What it ran on and how long that took. */
+const fared = computed(() => {
+  const result = props.render.result
+  if (!result?.on || !result.workSeconds) {
+    return ''
+  }
+  const elsewhere = result.elsewhere ? `, ${result.elsewhere} frames by other machines` : ''
+  return `made in ${wait(result.workSeconds)} on ${result.on}${elsewhere}`
 })
 
 /** What its newest frame looks like, asked for now and then while it is at work. */
@@ -182,6 +194,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
     <div v-else-if="render.state === 'WAITING' || render.state === 'PAUSED'" class="label">{{ waits }}</div>
     <div v-else-if="render.state === 'DONE'" class="label">
       {{ checks }}
+      <div v-if="fared" class="quiet">{{ fared }}</div>
       <div v-if="render.note">{{ render.note }}</div>
     </div>
     <div v-else-if="render.state === 'FAILED'" class="fault label">{{ render.problem }}</div>

@@ -86,7 +86,7 @@ public final class SharedWork {
     }
 
     /** Frames that others brought. */
-    long broughtFrames() {
+    public long broughtFrames() {
         return brought.get();
     }
 

@@ -12,14 +12,16 @@ public final class Budget {
     /** Share that work in the background may hold together. */
     private static final double BACKGROUND = 0.8;
 
-    private final long limit;
+    private final long whole;
     private final ReentrantLock lock = new ReentrantLock(true);
     private final Condition less = lock.newCondition();
+    private volatile long limit;
     private long held;
     private long heldBehind;
 
     /** @param limit bytes of it all */
     public Budget(long limit) {
+        this.whole = limit;
         this.limit = limit;
     }
 
@@ -39,6 +41,29 @@ public final class Budget {
     /** Bytes that all work together may take. */
     public long limit() {
         return limit;
+    }
+
+    /** Bytes that all work together could take at most. */
+    public long whole() {
+        return whole;
+    }
+
+    /**
+     * From now on only a share may be taken; what is held already is given back in its own time.
+     *
+     * @param share above 0, up to 1
+     */
+    public void lend(double share) {
+        if (!(share > 0 && share <= 1)) {
+            throw new IllegalArgumentException("share is " + share + ", must be above 0 and at most 1");
+        }
+        lock.lock();
+        try {
+            limit = (long) (whole * share);
+            less.signalAll();
+        } finally {
+            lock.unlock();
+        }
     }
 
     /** Most that one piece of work in the background can get. */
@@ -65,24 +90,33 @@ public final class Budget {
      * @throws Cancel.Stopped when no longer wanted
      */
     public Grant take(long bytes, int most, Cancel cancel) {
-        return granted(bytes, limit, false, TimeUnit.SECONDS.toNanos(most), cancel);
+        return granted(bytes, false, TimeUnit.SECONDS.toNanos(most), cancel);
     }
 
     /** For work that can wait as long as it takes. */
     public Grant takeBehind(long bytes, Cancel cancel) {
-        return granted(bytes, background(), true, Long.MAX_VALUE, cancel);
+        return granted(bytes, true, Long.MAX_VALUE, cancel);
     }
 
-    private Grant granted(long bytes, long most, boolean behind, long patience, Cancel cancel) {
+    private long most(boolean behind) {
+        return behind ? background() : limit;
+    }
+
+    private static void demand(long bytes, long most) {
         if (bytes > most) {
             throw new Exceeded("this needs about " + megabytes(bytes) + " MB of memory, " + megabytes(most)
                     + " MB are allowed on this machine; choose a smaller size or part");
         }
+    }
+
+    private Grant granted(long bytes, boolean behind, long patience, Cancel cancel) {
+        demand(bytes, most(behind));
         long start = System.nanoTime();
         lock.lock();
         try {
-            while (held + bytes > limit || behind && heldBehind + bytes > most) {
+            while (held + bytes > limit || behind && heldBehind + bytes > most(behind)) {
                 cancel.check();
+                demand(bytes, most(behind));
                 if (System.nanoTime() - start > patience) {
                     throw new Exceeded(
                             "other large pictures fill the memory just now; try again in a moment, or look at a part");

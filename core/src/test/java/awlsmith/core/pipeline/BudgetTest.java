@@ -54,6 +54,26 @@ class BudgetTest {
     }
 
     @Test
+    void aShareOfItHoldsAtOnceAndForThoseWhoWait() {
+        var budget = new Budget(100);
+        var held = budget.take(60, 0, new Cancel());
+        var tooMuch = CompletableFuture.runAsync(
+                () -> budget.takeBehind(60, new Cancel()).close());
+        var fits = CompletableFuture.runAsync(
+                () -> budget.takeBehind(30, new Cancel()).close());
+        budget.lend(0.5);
+        assertThat(budget.limit()).isEqualTo(50);
+        assertThat(budget.background()).isEqualTo(40);
+        assertThatThrownBy(tooMuch::join).hasCauseInstanceOf(Budget.Exceeded.class);
+        held.close();
+        fits.join();
+        budget.lend(1);
+        budget.take(100, 0, new Cancel()).close();
+        assertThat(budget.whole()).isEqualTo(100);
+        assertThatThrownBy(() -> budget.lend(0)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
     void neverMoreIsHeldThanThereIs() {
         var budget = new Budget(1000);
         var now = new AtomicLong();

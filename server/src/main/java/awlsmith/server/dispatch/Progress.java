@@ -1,14 +1,13 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.colour.ScreenPicture;
-import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
-import awlsmith.server.stills.Stills;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.IntConsumer;
+import java.util.function.Supplier;
 
 /** Turns what a render reports into figures a person can use, a few times a second. */
 final class Progress implements RenderWatch {
@@ -16,13 +15,16 @@ final class Progress implements RenderWatch {
     private static final long PICTURE_EVERY_NANOS = 2_000_000_000L;
     private static final long WINDOW_NANOS = 8_000_000_000L;
 
+    /** What a render runs on, and how much of it was made elsewhere. @param elsewhere frames that other machines brought */
+    record Fared(String on, long elsewhere) {}
+
     private final int total;
-    private final Stills stills;
-    private final Cancel cancel;
+    private final Runnable giveWay;
     private final BiConsumer<Integer, RenderView.Live> tell;
     private final IntConsumer safe;
     private final BiConsumer<String, Integer> ending;
     private final Consumer<ScreenPicture> picture;
+    private final Supplier<Fared> fared;
     private volatile long pictured = System.nanoTime() - PICTURE_EVERY_NANOS;
     private final Deque<long[]> lately = new ArrayDeque<>();
     private long told;
@@ -30,26 +32,28 @@ final class Progress implements RenderWatch {
     private int before;
 
     /**
+     * @param giveWay waits while something more urgent is made
      * @param tell hears frames done and figures
      * @param safe hears how many frames are on disk for good
      * @param ending hears what is done when all frames are treated
      * @param picture hears what the newest frame looks like, now and then
+     * @param fared tells what it runs on
      */
     Progress(
             int total,
-            Stills stills,
-            Cancel cancel,
+            Runnable giveWay,
             BiConsumer<Integer, RenderView.Live> tell,
             IntConsumer safe,
             BiConsumer<String, Integer> ending,
-            Consumer<ScreenPicture> picture) {
+            Consumer<ScreenPicture> picture,
+            Supplier<Fared> fared) {
         this.total = total;
-        this.stills = stills;
-        this.cancel = cancel;
+        this.giveWay = giveWay;
         this.tell = tell;
         this.safe = safe;
         this.ending = ending;
         this.picture = picture;
+        this.fared = fared;
     }
 
     @Override
@@ -70,7 +74,7 @@ final class Progress implements RenderWatch {
 
     @Override
     public void giveWay() {
-        stills.awaitUrgent(cancel);
+        giveWay.run();
     }
 
     @Override
@@ -98,6 +102,7 @@ final class Progress implements RenderWatch {
         double seconds = (now - lately.peekFirst()[0]) / 1e9;
         double rate = seconds > 0 ? (done - lately.peekFirst()[1]) / seconds : 0;
         double busy = Math.max(1e-9, shares.decode() + shares.treat() + shares.encode());
+        Fared so = fared.get();
         tell.accept(
                 (int) done,
                 new RenderView.Live(
@@ -105,7 +110,9 @@ final class Progress implements RenderWatch {
                         rate > 0 ? (total - done) / rate : 0,
                         shares.decode() / busy,
                         shares.treat() / busy,
-                        shares.encode() / busy));
+                        shares.encode() / busy,
+                        so.on(),
+                        so.elsewhere()));
     }
 
     @Override

@@ -22,6 +22,7 @@ import awlsmith.server.jobs.Job;
 import awlsmith.server.jobs.JobRun;
 import awlsmith.server.jobs.Jobs;
 import awlsmith.server.jobs.Lane;
+import awlsmith.server.machine.MachineShares;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.stills.Stills;
 import awlsmith.server.storage.MediaFolder;
@@ -34,6 +35,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.OptionalInt;
 import java.util.UUID;
+import java.util.function.Supplier;
 import org.jooq.exception.DataAccessException;
 import org.springframework.stereotype.Component;
 
@@ -51,6 +53,7 @@ class RenderRunner implements Job {
     private final MediaFolder media;
     private final Jobs jobs;
     private final SharedRenders shared;
+    private final MachineShares shares;
     private final Clock clock;
     private final int segmentFrames;
 
@@ -64,6 +67,7 @@ class RenderRunner implements Job {
             MediaFolder media,
             Jobs jobs,
             SharedRenders shared,
+            MachineShares shares,
             Clock clock,
             AwlsmithProperties properties) {
         this.renders = renders;
@@ -75,6 +79,7 @@ class RenderRunner implements Job {
         this.media = media;
         this.jobs = jobs;
         this.shared = shared;
+        this.shares = shares;
         this.clock = clock;
         this.segmentFrames = properties.segmentFrames();
     }
@@ -220,10 +225,12 @@ class RenderRunner implements Job {
         List<RenderRequest> requests = segmentFrames > 0 ? orders : SegmentSize.of(orders, machine, run.cancel());
         long start = System.nanoTime();
         int frames = job.frames();
+        SharedWork work = shared.begin(job.clip(), clip.info().file());
+        Supplier<Progress.Fared> fared = () -> new Progress.Fared(shares.words(), work.broughtFrames());
+        var pace = new RenderPace(stills, shares::ofTheTime, run.cancel());
         var progress = new Progress(
                 frames,
-                stills,
-                run.cancel(),
+                pace,
                 (done, figures) -> all.forEach(one -> live.tell(one.job().id(), done, figures)),
                 safe -> note(all, run, safe),
                 (doing, done) ->
@@ -231,20 +238,27 @@ class RenderRunner implements Job {
                 frame -> {
                     byte[] jpeg = Jpeg.encode(frame);
                     all.forEach(one -> live.show(one.job().id(), jpeg));
-                });
-        SharedWork work = shared.begin(job.clip(), clip.info().file());
+                },
+                fared);
         try {
             new Renderer(requests, machine, progress, run.cancel(), work)
-                    .renderAll((number, made) ->
-                            ended(all.get(number), requests.get(number), made, (System.nanoTime() - start) / 1e9, run));
+                    .renderAll((number, made) -> ended(
+                            all.get(number),
+                            requests.get(number),
+                            made,
+                            (System.nanoTime() - start) / 1e9,
+                            fared.get(),
+                            run));
         } finally {
             shared.end(work);
         }
-        measured(job, clip, frames - progress.before(), (System.nanoTime() - start) / 1e9, run);
+        double seconds = (System.nanoTime() - start) / 1e9 - pace.restedSeconds();
+        measured(job, clip, frames - progress.before(), seconds, run);
     }
 
     /** Each is told as soon as it is there: the others of its treatment may take long to be coded. */
-    private void ended(InHand one, RenderRequest request, Renderer.Made made, double seconds, JobRun run) {
+    private void ended(
+            InHand one, RenderRequest request, Renderer.Made made, double seconds, Progress.Fared fared, JobRun run) {
         UUID id = one.job().id();
         switch (made) {
             case Renderer.Result result -> {
@@ -252,7 +266,7 @@ class RenderRunner implements Job {
                 run.save(() -> renders.done(
                         id,
                         one.attempt(),
-                        readBack(result.facts(), request.out(), sum, seconds),
+                        readBack(result.facts(), request.out(), sum, seconds, fared),
                         result.soundNote().orElse(null),
                         clock.instant()));
                 MediaFolder.remove(request.scratch());
@@ -301,7 +315,8 @@ class RenderRunner implements Job {
         }
     }
 
-    private static RenderView.Result readBack(ReadBack.Facts facts, Path file, String sha256, double workSeconds) {
+    private static RenderView.Result readBack(
+            ReadBack.Facts facts, Path file, String sha256, double workSeconds, Progress.Fared fared) {
         var video = facts.info().video();
         var format = video.format();
         var colour = format.colour();
@@ -325,7 +340,9 @@ class RenderRunner implements Job {
                 facts.errors(),
                 sha256,
                 Engine.VERSION,
-                workSeconds);
+                workSeconds,
+                fared.on(),
+                fared.elsewhere());
     }
 
     private static String word(Enum<?> tag) {

@@ -62,8 +62,16 @@ public record RenderView(
      * @param framesASecond over the last moments
      * @param secondsLeft at that rate
      * @param decode, treat, encode shares of the busy time, 0..1
+     * @param on what it runs on, in a few words; @param elsewhere frames that other machines brought
      */
-    public record Live(double framesASecond, double secondsLeft, double decode, double treat, double encode) {}
+    public record Live(
+            double framesASecond,
+            double secondsLeft,
+            double decode,
+            double treat,
+            double encode,
+            String on,
+            long elsewhere) {}
 
     /** @param doing what is being done, in a few words; @param frames seen so far */
     public record Before(String doing, int frames) {}
@@ -106,6 +114,7 @@ public record RenderView(
      * @param sha256 of the whole file, in hexadecimal; null of files made before it was kept
      * @param engine version that made it
      * @param seconds it lasts; @param workSeconds that the last go at it took
+     * @param on what the last go ran on, in a few words; @param elsewhere frames that other machines brought to it
      */
     public record Result(
             String codec,
@@ -125,5 +134,7 @@ public record RenderView(
             int errors,
             @Nullable String sha256,
             @Nullable String engine,
-            @Nullable Double workSeconds) {}
+            @Nullable Double workSeconds,
+            @Nullable String on,
+            @Nullable Long elsewhere) {}
 }

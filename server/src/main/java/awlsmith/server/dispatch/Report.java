@@ -90,6 +90,14 @@ record Report(
         row(page, "bytes", Long.toString(result.bytes()));
         row(page, "SHA-256", sha256 == null ? "not kept" : sha256);
         row(page, "nets", models);
+        if (result.on() != null && result.workSeconds() != null) {
+            long elsewhere = result.elsewhere() == null ? 0 : result.elsewhere();
+            row(
+                    page,
+                    "made on",
+                    result.on() + ", in " + Math.round(result.workSeconds()) + " s"
+                            + (elsewhere > 0 ? "; " + elsewhere + " frames by other machines" : ""));
+        }
         row(page, "asked for", asked.toString());
         row(page, "finished", String.valueOf(finished));
         if (note != null) {

@@ -2,27 +2,54 @@ package awlsmith.server.machine;
 
 import awlsmith.core.model.Models;
 import awlsmith.render.Machine;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 
-/** What the work runs on. */
+/** What the work runs on, over HTTP. */
 @RestController
 class MachineController {
     private final Machine machine;
+    private final MachineShares shares;
+    private final Cores cores;
 
-    MachineController(Machine machine) {
+    MachineController(Machine machine, MachineShares shares, Cores cores) {
         this.machine = machine;
+        this.shares = shares;
+        this.cores = cores;
     }
 
     /**
      * @param cores used at once
      * @param memoryBytes one render may hold
      * @param nets what nets run on, in a few words, or why they cannot
+     * @param there the cores it was started on, as 0-3,6; empty where the system does not tell
+     * @param mostBytes that all work could hold together
+     * @param share of it all that may be used
      */
-    record MachineView(int cores, long memoryBytes, String nets) {}
+    record MachineView(int cores, long memoryBytes, String nets, String there, long mostBytes, Share share) {}
+
+    /** {@link MachineShare} */
+    record Share(@Nullable String cores, double memory, double whileWorking) {}
 
     @GetMapping("/api/machine")
     MachineView machine() {
-        return new MachineView(machine.threads(), machine.memoryLimit(), Models.processor());
+        MachineShare share = shares.share();
+        return new MachineView(
+                Runtime.getRuntime().availableProcessors(),
+                machine.memoryLimit(),
+                Models.processor(),
+                CoreList.write(cores.allowed()),
+                machine.budget().whole(),
+                new Share(share.cores(), share.memory(), share.whileWorking()));
+    }
+
+    /** Holds from now on, for what runs too, and over restarts. */
+    @PutMapping("/api/machine")
+    MachineView share(@RequestBody Share wanted) {
+        shares.set(new MachineShare(wanted.cores(), wanted.memory(), wanted.whileWorking()));
+        return machine();
     }
 }

@@ -1,23 +1,26 @@
 package awlsmith.server.takes;
 
+import awlsmith.server.settings.SettingRepository;
 import org.springframework.stereotype.Service;
 
 /** What new clips are treated with. */
 @Service
 class FirstRecipe {
-    private final FirstRecipeRepository repository;
+    private static final String NAME = "first-recipe";
 
-    FirstRecipe(FirstRecipeRepository repository) {
-        this.repository = repository;
+    private final SettingRepository settings;
+
+    FirstRecipe(SettingRepository settings) {
+        this.settings = settings;
     }
 
     Way way() {
-        return repository.find().orElse(Way.USUAL);
+        return settings.find(NAME, Way.class).orElse(Way.USUAL);
     }
 
     Way set(Way way) {
         Way checked = way.checked();
-        repository.save(checked);
+        settings.save(NAME, checked);
         return checked;
     }
 }

@@ -1,22 +1,16 @@
 package awlsmith.server.dispatch;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.Mockito.doCallRealMethod;
-import static org.mockito.Mockito.mock;
-import static org.mockito.Mockito.times;
-import static org.mockito.Mockito.verify;
-import static org.mockito.Mockito.when;
 
 import awlsmith.core.colour.ScreenPicture;
-import awlsmith.core.pipeline.Cancel;
 import awlsmith.render.RenderWatch;
-import awlsmith.server.stills.Stills;
 import java.util.ArrayList;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 import org.junit.jupiter.api.Test;
 
 class ProgressTest {
-    private final Stills stills = mock(Stills.class);
+    private static final Supplier<Progress.Fared> NOTHING = () -> new Progress.Fared("2 cores", 7);
 
     @Test
     void tellsFewFiguresAndAlwaysTheLast() {
@@ -24,15 +18,15 @@ class ProgressTest {
         var figures = new ArrayList<RenderView.Live>();
         var progress = new Progress(
                 1000,
-                stills,
-                new Cancel(),
+                () -> {},
                 (done, live) -> {
                     told.add(done);
                     figures.add(live);
                 },
                 safe -> {},
                 (doing, done) -> {},
-                frame -> {});
+                frame -> {},
+                NOTHING);
         for (int n = 1; n <= 1000; n++) {
             progress.frames(n, new RenderWatch.Shares(1, 2, 5));
         }
@@ -40,13 +34,15 @@ class ProgressTest {
         assertThat(told.getLast()).isEqualTo(1000);
         assertThat(figures.getLast().secondsLeft()).isZero();
         assertThat(figures.getLast().encode()).isEqualTo(0.625);
+        assertThat(figures.getLast().on()).isEqualTo("2 cores");
+        assertThat(figures.getLast().elsewhere()).isEqualTo(7);
     }
 
     @Test
     void framesOnDiskCountFromWhatWasThereBefore() {
         var safe = new ArrayList<Integer>();
-        var progress = new Progress(
-                100, stills, new Cancel(), (done, live) -> {}, safe::add, (doing, done) -> {}, frame -> {});
+        var progress =
+                new Progress(100, () -> {}, (done, live) -> {}, safe::add, (doing, done) -> {}, frame -> {}, NOTHING);
         progress.begins(40);
         assertThat(progress.before()).isEqualTo(40);
         progress.segment(4, 10);
@@ -55,19 +51,25 @@ class ProgressTest {
     }
 
     @Test
-    void givesWayWhileAStillIsMadeAndNoLonger() {
-        when(stills.isBusy()).thenReturn(true, true, false);
-        doCallRealMethod().when(stills).awaitUrgent(any());
-        new Progress(1, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}, frame -> {})
+    void givesWayBeforeAFrame() {
+        var given = new AtomicInteger();
+        new Progress(
+                        1,
+                        given::incrementAndGet,
+                        (done, live) -> {},
+                        safe -> {},
+                        (doing, done) -> {},
+                        frame -> {},
+                        NOTHING)
                 .giveWay();
-        verify(stills, times(3)).isBusy();
+        assertThat(given).hasValue(1);
     }
 
     @Test
     void aPictureIsWantedAtOnceAndThenNotForAWhile() {
         var shown = new ArrayList<ScreenPicture>();
         var progress =
-                new Progress(9, stills, new Cancel(), (done, live) -> {}, safe -> {}, (doing, done) -> {}, shown::add);
+                new Progress(9, () -> {}, (done, live) -> {}, safe -> {}, (doing, done) -> {}, shown::add, NOTHING);
         assertThat(progress.wantsPicture()).isTrue();
         var picture = new ScreenPicture(1, 1, new byte[3]);
         progress.picture(picture);

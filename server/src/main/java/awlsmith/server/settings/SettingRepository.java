@@ -1,4 +1,4 @@
-package awlsmith.server.takes;
+package awlsmith.server.settings;
 
 import static awlsmith.server.db.Tables.APP_SETTING;
 
@@ -11,43 +11,42 @@ import org.springframework.stereotype.Repository;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Keeps what new clips are treated with. */
+/** Keeps what is set for everybody, by name. */
 @Repository
-class FirstRecipeRepository {
-    private static final String NAME = "first-recipe";
-
+public class SettingRepository {
     private final DSLContext db;
     private final JsonMapper json;
 
-    FirstRecipeRepository(DSLContext db, JsonMapper json) {
+    SettingRepository(DSLContext db, JsonMapper json) {
         this.db = db;
         this.json = json;
     }
 
-    /** Empty also where no version of ours reads what is kept. */
-    Optional<Way> find() {
+    /** Empty also where this version does not read what is kept. */
+    public <T> Optional<T> find(String name, Class<T> type) {
         return db.select(APP_SETTING.VALUE)
                 .from(APP_SETTING)
-                .where(APP_SETTING.NAME.eq(NAME))
+                .where(APP_SETTING.NAME.eq(name))
                 .fetchOptional(APP_SETTING.VALUE)
-                .flatMap(this::read);
+                .flatMap(value -> read(value, type));
     }
 
-    private Optional<Way> read(JSON value) {
+    private <T> Optional<T> read(JSON value, Class<T> type) {
         try {
-            return Optional.of(json.readValue(value.data(), Way.class));
+            return Optional.of(json.readValue(value.data(), type));
         } catch (JacksonException | RecipeException | Refusal e) {
             return Optional.empty();
         }
     }
 
-    void save(Way way) {
-        JSON value = JSON.json(json.writeValueAsString(way));
+    /** @param value written as JSON */
+    public void save(String name, Object value) {
+        JSON text = JSON.json(json.writeValueAsString(value));
         db.insertInto(APP_SETTING)
-                .set(APP_SETTING.NAME, NAME)
-                .set(APP_SETTING.VALUE, value)
+                .set(APP_SETTING.NAME, name)
+                .set(APP_SETTING.VALUE, text)
                 .onDuplicateKeyUpdate()
-                .set(APP_SETTING.VALUE, value)
+                .set(APP_SETTING.VALUE, text)
                 .execute();
     }
 }
