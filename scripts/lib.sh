@@ -70,13 +70,17 @@ own_temporary() {
   java_flags+=("-Djava.io.tmpdir=$home/tmp/$$")
 }
 
-# Finds a JDK of 25 or later: JAVA_HOME, the path, then where Debian and others put them.
+# Whether this is what `pack` made: there is nothing to build, and no sources.
+is_packed() { [ -e "$root/packed" ]; }
+
+# Finds Java 25 or later, with a compiler where there is something to build: JAVA_HOME, the path, then where Debian and others put it.
 find_java() {
-  local candidate
-  for candidate in "${JAVA_HOME:-}" "$(dirname "$(dirname "$(readlink -f "$(command -v javac || true)")")" 2>/dev/null)" /usr/lib/jvm/*; do
-    [ -x "$candidate/bin/javac" ] || continue
+  local candidate wanted=javac
+  if is_packed; then wanted=java; fi
+  for candidate in "${JAVA_HOME:-}" "$(dirname "$(dirname "$(readlink -f "$(command -v "$wanted" || true)")")" 2>/dev/null)" /usr/lib/jvm/*; do
+    [ -x "$candidate/bin/$wanted" ] || continue
     local version
-    version=$("$candidate/bin/javac" -version 2>&1 | sed -n 's/^javac \([0-9]*\).*/\1/p')
+    version=$("$candidate/bin/$wanted" --version 2>&1 | sed -n '1s/^[a-z]* \([0-9]*\).*/\1/p')
     if [ "${version:-0}" -ge 25 ]; then
       export JAVA_HOME="$candidate"
       export PATH="$candidate/bin:$PATH"
@@ -232,6 +236,7 @@ class_path() { echo "$root/server/target/awlsmith-server-0.1.0.jar:$root/server/
 
 # Builds what is needed to run, unless nothing changed since the last time.
 build_if_changed() {
+  if is_packed; then return; fi
   local stamp
   stamp="$(sources_stamp) ${AWLSMITH_PROCESSOR:-cores}"
   if [ -f "$root/server/target/awlsmith-server-0.1.0.jar" ] && [ "$(cat "$root/server/target/.stamp" 2>/dev/null)" = "$stamp" ]; then
@@ -261,6 +266,15 @@ build_tools() {
 render_flags=(-XX:+UseSerialGC -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30)
 java_flags=(--add-modules jdk.incubator.vector --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow
   -Djava.awt.headless=true -Dawlsmith.processor="${AWLSMITH_PROCESSOR:-cores}")
+
+# Java keeps the classes of a command as it needs them, from its first run on: the next one begins in less than half the time. It makes the file
+# anew when the program or Java changes; what it says of that is nobody's business.
+classes_kept() { # classes_kept COMMAND
+  case "$1" in
+    *[!a-z]*) ;;
+    *) java_flags+=(-XX:+AutoCreateSharedArchive "-XX:SharedArchiveFile=$home/classes-$1.jsa" -Xlog:disable) ;;
+  esac
+}
 
 # put before a command that does the work; all it starts, FFmpeg too, stays on these cores
 on_cores=()
