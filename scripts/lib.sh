@@ -223,7 +223,7 @@ maven() {
 sources_stamp() {
   find "$root" \( -name node_modules -o -name target -o -name .git -o -name .awlsmith -o -name dist -o -name docs \) -prune -o \
     -type f \( -name '*.java' -o -name '*.xml' -o -name '*.sql' -o -name '*.ts' -o -name '*.vue' -o -name '*.scss' -o -name '*.html' \
-    -o -name '*.json' -o -name '*.properties' -o -name '*.yml' \) -printf '%P %T@ %s\n' | grep -v 'web/src/api/schema.d.ts' | sort | cksum
+    -o -name '*.json' -o -name '*.properties' -o -name '*.yml' \) -printf '%P %T@ %s\n' | cat - "$root/docs/guide.md" | grep -v 'web/src/api/schema.d.ts' | sort | cksum
 }
 
 web_install_flag() {

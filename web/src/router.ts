@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/sheet/:clip', name: 'sheet', component: () => import('./pages/Sheet.vue'), props: true },
     { path: '/dispatch', name: 'dispatch', component: () => import('./pages/Dispatch.vue') },
     { path: '/library', name: 'library', component: () => import('./pages/Library.vue') },
+    { path: '/guide', name: 'guide', component: () => import('./pages/Guide.vue') },
     { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignIn.vue') },
     { path: '/:rest(.*)', redirect: '/shelf' },
   ],

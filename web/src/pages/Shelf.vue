@@ -139,6 +139,7 @@ function picked(event: Event) {
         <v-btn value="title">title</v-btn>
         <v-btn value="worst">most wrong</v-btn>
       </v-btn-toggle>
+      <router-link class="link" to="/guide" data-test="guide">Seven jobs, step by step</router-link>
       <span class="label hint">Drop files anywhere, or</span>
       <v-btn v-if="linkRoots.length" data-test="watched" @click="watching = true">Watched folders…</v-btn>
       <v-btn v-if="linkRoots.length" @click="linking = true"> Link in place… </v-btn>

@@ -1,7 +1,7 @@
 import type { ConditionFacts, Recipe, RecipeStep, StepDescription } from '@/api/client'
 
 /** In the order in which one usually works; groups that are not among them come last. */
-const ORDER = ['prepare', 'clean', 'enlarge', 'detail', 'motion', 'colour', 'sound']
+const ORDER = ['prepare', 'clean', 'enlarge', 'detail', 'motion', 'colour', 'finish']
 
 export interface PickerRow {
   kind: StepDescription

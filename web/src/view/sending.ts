@@ -24,11 +24,25 @@ export function chosenOf(preset: PresetDescription): DeliverableChoice {
     settings: Record<string, unknown>
     container: string
     sound: string
+    tags?: Record<string, string>
   }
-  return { codec: tree.codec, settings: { ...tree.settings }, container: tree.container, sound: tree.sound }
+  return {
+    codec: tree.codec,
+    settings: { ...tree.settings },
+    container: tree.container,
+    sound: tree.sound,
+    ...(tree.tags ? { tags: { ...tree.tags } } : {}),
+  }
 }
 
-/** Whether what is set is just what the preset says; nothing else remembers that it was chosen. */
+/** A preset where something is set already: what the file shall say of itself stays, unless the preset says it. */
+export function presetOver(now: DeliverableChoice, preset: PresetDescription): DeliverableChoice {
+  const then = chosenOf(preset)
+  const tags = { ...now.tags, ...then.tags }
+  return Object.keys(tags).length > 0 ? { ...then, tags } : then
+}
+
+/** Whether what is set is just what the preset says, and perhaps more words; nothing else remembers that it was chosen. */
 export function isPreset(now: DeliverableChoice, preset: PresetDescription): boolean {
   const then = chosenOf(preset)
   const keys = new Set([...Object.keys(now.settings), ...Object.keys(then.settings)])
@@ -36,7 +50,8 @@ export function isPreset(now: DeliverableChoice, preset: PresetDescription): boo
     then.codec === now.codec &&
     then.container === now.container &&
     then.sound === now.sound &&
-    [...keys].every((key) => String(now.settings[key]) === String(then.settings[key]))
+    [...keys].every((key) => String(now.settings[key]) === String(then.settings[key])) &&
+    Object.entries(then.tags ?? {}).every(([key, words]) => now.tags?.[key] === words)
   )
 }
 

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { api, Problem, type TableView } from '@/api/client'
+import NameField from '@/components/common/NameField.vue'
+import { drawnLine } from '@/view/drawnLine'
 
 /** A file that is kept for recipes: one of those that are here, or a new one. */
 const props = defineProps<{ label: string; ending: string; value: string | undefined; problem: string }>()
@@ -15,9 +17,14 @@ async function load() {
 }
 onMounted(load)
 
+/** Pictures and tables are kept together, told apart by their endings. */
+const isPicture = computed(() => props.ending === 'png')
+const PICTURES = /\.(png|jpe?g|gif)$/i
+const isOfKind = (file: TableView) => PICTURES.test(file.name) === isPicture.value
+
 const named = computed(() => props.value?.split('#')[0] ?? '')
 const items = computed(() => {
-  const here = files.value.map((file) => ({ title: file.name, value: file.file }))
+  const here = files.value.filter(isOfKind).map((file) => ({ title: file.name, value: file.file }))
   const isHere = here.some((item) => item.value === props.value)
   return props.value && !isHere ? [...here, { title: `${named.value} (not here)`, value: props.value }] : here
 })
@@ -29,6 +36,19 @@ async function add(event: Event) {
   if (!file) {
     return
   }
+  await keep(file)
+}
+
+const writing = ref(false)
+/** A line of words becomes a picture like any other. */
+async function write(words: string | undefined) {
+  writing.value = false
+  if (words?.trim()) {
+    await keep(await drawnLine(words.trim()))
+  }
+}
+
+async function keep(file: File) {
   fault.value = ''
   try {
     const added = await api.addTable(file)
@@ -62,6 +82,9 @@ async function forget() {
     />
     <div class="row">
       <v-btn class="link" variant="plain" @click="input?.click()">add a .{{ ending }} file</v-btn>
+      <v-btn v-if="isPicture && !writing" class="link" variant="plain" @click="writing = true">
+        write a line…
+      </v-btn>
       <v-btn v-if="value" class="link" variant="plain" @click="emit('change', undefined)">none</v-btn>
       <v-btn
         v-if="value"
@@ -73,6 +96,7 @@ async function forget() {
         forget {{ named }}
       </v-btn>
     </div>
+    <NameField v-if="writing" name="" label="A line of words" :longest="80" @done="write" />
     <input
       ref="input"
       class="hidden"

@@ -11,9 +11,10 @@ import {
 import NameField from '@/components/common/NameField.vue'
 import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useNotices } from '@/stores/notices'
-import { byQuality, chosenOf, inCodec, inContainer, isPreset } from '@/view/sending'
+import { byQuality, chosenOf, inCodec, inContainer, isPreset, presetOver } from '@/view/sending'
 import CodecControls from './CodecControls.vue'
 import SizeCurve from './SizeCurve.vue'
+import TagFields from './TagFields.vue'
 
 /** One file to send out: by what it is for, or set in every part. */
 const props = defineProps<{
@@ -50,13 +51,19 @@ function take(id: string) {
 function choose(key: string) {
   const one = props.presets.find((other) => other.key === key)
   if (one) {
-    output.value = chosenOf(one)
+    output.value = presetOver(output.value, one)
   }
 }
 function contain(ending: string) {
   if (codec.value) {
     output.value = inContainer(output.value, codec.value, ending)
   }
+}
+
+function withoutTags(one: DeliverableChoice): DeliverableChoice {
+  const rest = { ...one }
+  delete rest.tags
+  return rest
 }
 
 const isTrying = ref(false)
@@ -138,7 +145,9 @@ async function taken(event: Event) {
     <span class="purpose">{{ preset?.purpose ?? `as you set it: ${codec?.purpose ?? ''}` }}</span>
     <NameField v-if="naming" name="" label="Name of the preset" :longest="60" @done="save" />
     <template v-else>
-      <v-btn v-if="!preset" class="link" variant="plain" @click="naming = true">Save as a preset</v-btn>
+      <v-btn v-if="!preset || output.tags" class="link" variant="plain" @click="naming = true"
+        >Save as a preset</v-btn
+      >
       <template v-if="preset?.id">
         <v-btn class="link" variant="plain" @click="makeDefault(preset)">
           {{ preset.isDefault ? 'No longer the first choice' : 'Make it the first choice' }}
@@ -202,6 +211,10 @@ async function taken(event: Event) {
     <span v-else class="purpose">{{ sound?.effect }}</span>
   </div>
   <p v-else-if="hasSound && container" class="purpose">{{ container.label }} holds no sound</p>
+  <TagFields
+    :model-value="output.tags"
+    @update:model-value="(tags) => (output = tags ? { ...output, tags } : withoutTags(output))"
+  />
 </template>
 
 <style scoped>

@@ -14,15 +14,19 @@ import awlsmith.render.Machine;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.RenderWatch;
 import awlsmith.render.Renderer;
+import awlsmith.render.SharedWork;
 import awlsmith.render.Trial;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.locks.LockSupport;
 
 /** What is told before a render begins, held against what it comes to; and what several files of one treatment cost. */
 public final class Sending {
@@ -47,17 +51,42 @@ public final class Sending {
         this.scratch = scratch;
     }
 
-    /** Arguments: the report's file, a folder that is not used, the folder of the demo footage. */
+    /**
+     * Arguments: the report's file, a folder that is not used, the folder of the demo footage; then sections to measure alone (told, several,
+     * twenty, lending), the others staying as they were measured.
+     */
     public static void main(String[] arguments) throws IOException {
         Path scratch = Files.createTempDirectory("awlsmith-sending");
         var sending = new Sending(scratch);
+        Path report = Path.of(arguments[0]);
+        List<String> wanted = List.of(arguments).subList(3, arguments.length);
         try {
-            sending.all(Path.of(arguments[2]));
+            Files.writeString(report, sending.all(Path.of(arguments[2]), wanted, Sections.of(report)));
         } finally {
             sending.machine.close();
             Folders.remove(scratch);
         }
-        Files.writeString(Path.of(arguments[0]), String.join("\n", sending.report) + "\n");
+    }
+
+    /** Parts of a report by their headings. */
+    private record Sections(Map<String, String> byTitle) {
+        static Sections of(Path report) throws IOException {
+            var found = new LinkedHashMap<String, String>();
+            if (Files.exists(report)) {
+                String[] parts = Files.readString(report).split("(?m)^## ");
+                for (int n = 1; n < parts.length; n++) {
+                    int end = parts[n].indexOf('\n');
+                    found.put(
+                            parts[n].substring(0, end), parts[n].substring(end).strip());
+                }
+            }
+            return new Sections(found);
+        }
+    }
+
+    /** What one section measures. */
+    private interface Measuring {
+        void run() throws IOException;
     }
 
     private void say(String line) {
@@ -96,13 +125,29 @@ public final class Sending {
                 96);
     }
 
-    private void all(Path demo) throws IOException {
-        say("# Sending out");
-        say("");
-        say("Made by `./awlsmith measure --sending`; do not edit.");
-        say("");
-        say("## What is told before, and what it comes to");
-        say("");
+    private String all(Path demo, List<String> wanted, Sections before) throws IOException {
+        var sections = new LinkedHashMap<String, Map.Entry<String, Measuring>>();
+        sections.put("told", Map.entry("What is told before, and what it comes to", () -> told(demo)));
+        sections.put("several", Map.entry("One treatment, several files", () -> several(demo)));
+        sections.put("twenty", Map.entry("Twenty clips, one after another", () -> twenty(demo)));
+        sections.put("lending", Map.entry("Five thousand parts", this::lending));
+        var text = new StringBuilder(
+                "# Sending out\n\nMade by `./awlsmith measure --sending [SECTION]...`; do not edit.\n");
+        for (var section : sections.entrySet()) {
+            String title = section.getValue().getKey();
+            report.clear();
+            if (wanted.isEmpty() || wanted.contains(section.getKey())) {
+                section.getValue().getValue().run();
+            }
+            String made = report.isEmpty()
+                    ? before.byTitle().getOrDefault(title, "Not measured yet.")
+                    : String.join("\n", report);
+            text.append("\n## ").append(title).append("\n\n").append(made).append('\n');
+        }
+        return text.toString();
+    }
+
+    private void told(Path demo) throws IOException {
         say(
                 "Five steps (deinterlace or levels, denoise, exposure, enlarge twice with the quick net, sharpen) on every demo"
                         + " clip, whole. Told by a trial of about eight seconds; wanted is within 20 %.");
@@ -114,18 +159,112 @@ public final class Sending {
             estimate(name, clip, Deliverable.of("h264", Map.of(), true));
             estimate(name, clip, Deliverable.of("prores", Map.of(), true));
         }
-        say("");
-        say("## One treatment, several files");
-        say("");
+    }
+
+    private void several(Path demo) throws IOException {
         say(
                 "Seconds from the first frame to the file read back, against the treatment alone (nothing coded), and four files of"
-                        + " one treatment (H.264, H.265, ProRes, FFV1) against the H.264 alone; all in one run.");
+                        + " one treatment (H.264, H.265, ProRes, FFV1) against the H.264 alone; all in one run. Treatment and encoders share the cores:"
+                        + " what an encoder computes comes on top.");
         say("");
         say("| clip | treated alone | one file | times | four files | times |");
         say("|---|--:|--:|--:|--:|--:|");
-        for (String name : List.of("regatta.mp4", "tape-crossing.mpg", "winch-inspection.mp4")) {
+        for (String name : List.of("regatta.mp4", "lamp-night.mp4", "winch-inspection.mp4")) {
             several(name, clip(demo.resolve(name)));
         }
+    }
+
+    /** By the kernel's own count for the whole machine, FFmpeg's processes included. */
+    private void twenty(Path demo) throws IOException {
+        var requests = new ArrayList<RenderRequest>();
+        for (int n = 0; n < 20; n++) {
+            Clip clip = clip(demo.resolve(CLIPS.get(n % CLIPS.size())));
+            var range =
+                    new FrameRange(0, Math.min(20, clip.index().orElseThrow().count()));
+            requests.add(request(clip, five(clip), range, Deliverable.of("h264", Map.of(), true)));
+        }
+        long[] before = ticks();
+        double seconds = 0;
+        for (RenderRequest one : requests) {
+            seconds += rendered(List.of(one));
+        }
+        long[] after = ticks();
+        say(String.format(
+                Locale.ROOT,
+                "The same five steps on twenty clips of at most 20 frames, the demo's again and again, each looked at, treated, coded, put together and read"
+                        + " back before the next: %.0f s, the cores busy for %.0f %% of it (/proc/stat). Wanted are 90 %%.",
+                seconds,
+                100.0 * (after[0] - before[0]) / (after[1] - before[1])));
+    }
+
+    /** Ticks of all cores: busy ones, and all. Source: proc(5), /proc/stat. */
+    private static long[] ticks() throws IOException {
+        String[] words = Files.readAllLines(Path.of("/proc/stat")).getFirst().split("\\s+");
+        long all = 0;
+        for (int n = 1; n <= 8; n++) {
+            all += Long.parseLong(words[n]);
+        }
+        // idle, and waiting for disks
+        return new long[] {all - Long.parseLong(words[4]) - Long.parseLong(words[5]), all};
+    }
+
+    /** What it costs to give parts away, with thousands of them. */
+    private void lending() throws IOException {
+        int parts = 5000;
+        Path file = scratch.resolve("many.mkv");
+        Command.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25 -frames:v " + parts + " -c:v ffv1 " + file);
+        Clip clip = clip(file);
+        RenderRequest request = new RenderRequest(
+                clip,
+                new Recipe(List.of()),
+                new FrameRange(0, parts),
+                Deliverable.of("h264", Map.of(), false),
+                scratch.resolve("many.mp4"),
+                scratch.resolve("parts-many"),
+                1);
+        var work = new SharedWork(Duration.ofSeconds(30));
+        var cancel = new Cancel();
+        var runs = new Thread(() -> {
+            try {
+                new Renderer(List.of(request), machine, RenderWatch.SILENT, cancel, work)
+                        .renderAll((number, made) -> {});
+            } catch (Cancel.Stopped | MediaException e) {
+                // it was only to have work to give away
+            }
+        });
+        runs.start();
+        while (work.lend("first").isEmpty()) {
+            LockSupport.parkNanos(1_000_000);
+        }
+        System.gc();
+        long heap = used();
+        long begun = System.nanoTime();
+        int lent = 1;
+        while (work.lend("measured").isPresent()) {
+            lent++;
+        }
+        double each = (System.nanoTime() - begun) / 1e9 / lent;
+        System.gc();
+        long grown = used() - heap;
+        cancel.ask();
+        try {
+            runs.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        say(String.format(
+                Locale.ROOT,
+                "Of a render in %d parts %d were given away at once while it ran: %.2f ms each, %.4f %% of a part of ten seconds; %.1f kB of memory for"
+                        + " each that is away.",
+                parts,
+                lent,
+                1000 * each,
+                10 * each,
+                Math.max(0, grown) / 1000.0 / lent));
+    }
+
+    private static long used() {
+        return Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     }
 
     private void estimate(String name, Clip clip, Deliverable deliverable) throws IOException {
@@ -159,7 +298,7 @@ public final class Sending {
     }
 
     private void several(String name, Clip clip) throws IOException {
-        var range = new FrameRange(0, Math.min(75, clip.index().orElseThrow().count()));
+        var range = new FrameRange(0, Math.min(60, clip.index().orElseThrow().count()));
         Recipe recipe = five(clip);
         double alone = treated(request(clip, recipe, range, Deliverable.of("h264", Map.of(), true)));
         double one = rendered(List.of(request(clip, recipe, range, Deliverable.of("h264", Map.of(), true))));

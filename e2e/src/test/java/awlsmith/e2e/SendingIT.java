@@ -43,6 +43,8 @@ class SendingIT extends BrowserIT {
         page.locator("[data-test=another]").click();
         page.locator("[data-test=preset-edit]").click();
         assertThat(page.locator("[data-test=plan]")).containsText("To cut");
+        page.locator("[data-test=tags]").click();
+        page.locator("[data-test=tag-title]").fill("{clip}, take {take}");
         Locator name = page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true));
         name.fill("{clip} {codec}");
         assertThat(page.getByText("pier ProRes.mov")).isVisible(SOON);
@@ -88,6 +90,8 @@ class SendingIT extends BrowserIT {
             assertThat(TestClips.times(fetched)).hasSize(Integer.parseInt(file[1]));
             assertThat(TestClips.entry(fetched, "codec_name")).isEqualTo(file[2]);
             assertThat(TestClips.entry(fetched, "width")).isEqualTo("640");
+            assertThat(TestClips.tag(fetched, "title"))
+                    .isEqualTo(file[2].equals("prores") ? file[0].split(" ")[0] + ", take A" : "");
             Files.delete(fetched);
         }
         // one of them is treated further

@@ -6,6 +6,7 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Tags;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -52,6 +53,7 @@ public final class Joiner {
      * @param rate frames a second, or empty when they come unevenly
      * @param timecode of the first picture going out
      * @param comment written into the file's description; empty for none
+     * @param tags what else the file says of itself, where its container has a place for it
      */
     public record Along(
             MediaInfo source,
@@ -62,7 +64,8 @@ public final class Joiner {
             Rational speed,
             Optional<Rational> rate,
             Optional<String> timecode,
-            String comment) {
+            String comment,
+            Tags tags) {
         /** Of a span. */
         public Along(MediaInfo source, Rational start, Rational seconds, boolean sound, Optional<String> timecode) {
             this(
@@ -74,7 +77,8 @@ public final class Joiner {
                     Rational.ONE,
                     Optional.empty(),
                     timecode,
-                    "");
+                    "",
+                    Tags.NONE);
         }
 
         /** Whether sound is played at another pace, and so coded anew. */
@@ -240,6 +244,10 @@ public final class Joiner {
         if (!along.comment().isEmpty()) {
             arguments.addAll(List.of("-metadata", "comment=" + along.comment()));
         }
+        along.tags()
+                .in(container)
+                .values()
+                .forEach((key, words) -> arguments.addAll(List.of("-metadata", key + "=" + words)));
         along.timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
         arguments.add(Input.url(out));
         long bytes = along.source().bytes() + size(segments);

@@ -3,6 +3,7 @@ package awlsmith.media;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.plan.ModelSuggestion;
+import awlsmith.core.plan.Tags;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -94,9 +95,10 @@ public record MediaInfo(
      * What goes along with pictures and sound.
      *
      * @param timecode of the first frame, as the file writes it
+     * @param tags what the file says of itself
      */
-    public record Extras(List<Subtitles> subtitles, List<Chapter> chapters, Optional<String> timecode) {
-        public static final Extras NONE = new Extras(List.of(), List.of(), Optional.empty());
+    public record Extras(List<Subtitles> subtitles, List<Chapter> chapters, Optional<String> timecode, Tags tags) {
+        public static final Extras NONE = new Extras(List.of(), List.of(), Optional.empty(), Tags.NONE);
 
         public Extras {
             subtitles = List.copyOf(subtitles);

@@ -7,11 +7,13 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Tags;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -192,7 +194,9 @@ public final class Prober {
                         title.substring(0, Math.min(LONGEST_TITLE, title.length()))));
             }
         }
-        return new MediaInfo.Extras(subtitles, chapters, timecode);
+        var tags = new HashMap<String, String>();
+        Tags.KEYS.keySet().forEach(key -> tag(tree.path("format"), key).ifPresent(words -> tags.put(key, words)));
+        return new MediaInfo.Extras(subtitles, chapters, timecode, Tags.found(tags));
     }
 
     private static Optional<String> tag(JsonNode of, String name) {

@@ -15,6 +15,7 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Tags;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -313,7 +314,7 @@ class EncodingTest {
         Path source = folder.resolve("plain.mkv");
         TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=3 -pix_fmt yuv420p -c:v libx264 " + source);
         var extras = new MediaInfo.Extras(
-                List.of(new MediaInfo.Subtitles(9, "dvb_teletext", true, "")), List.of(), Optional.empty());
+                List.of(new MediaInfo.Subtitles(9, "dvb_teletext", true, "")), List.of(), Optional.empty(), Tags.NONE);
         Path out = folder.resolve("left.mkv");
         assertThat(joinedSecondSecond(with(Prober.probe(source), extras), out))
                 .hasValueSatisfying(
@@ -352,7 +353,7 @@ class EncodingTest {
     @Test
     void subtitlesThatArePicturesAreLeftOutOfMp4AndSaidSo() {
         var extras = new MediaInfo.Extras(
-                List.of(new MediaInfo.Subtitles(2, "dvd_subtitle", false, "")), List.of(), Optional.empty());
+                List.of(new MediaInfo.Subtitles(2, "dvd_subtitle", false, "")), List.of(), Optional.empty(), Tags.NONE);
         Path segment = folder.resolve("segment.mp4");
         var format = new Format(64, 48, Chroma.S420, Siting.LEFT, 8, HD, Rational.ONE);
         write(segment, format, Optional.of(Rational.of(25)), H264, every(Rational.of(25), 5));

@@ -27,6 +27,18 @@ public final class TestClips {
                 .strip();
     }
 
+    /** What a file says of itself under a name, in capitals or not; empty where it says nothing. */
+    public static String tag(Path file, String name) {
+        for (String key : List.of(name, name.toUpperCase(java.util.Locale.ROOT))) {
+            String words = ffprobe("-show_entries format_tags=" + key + " -of default=nw=1:nk=1 " + file)
+                    .strip();
+            if (!words.isEmpty()) {
+                return words;
+            }
+        }
+        return "";
+    }
+
     /** The times of all packets of the picture, in order of showing, as ffprobe prints them. */
     public static List<Double> times(Path file) {
         return Arrays.stream(ffprobe("-select_streams v:0 -show_entries packet=pts_time -of csv=p=0 " + file)

@@ -2,6 +2,7 @@ package awlsmith.render;
 
 import awlsmith.core.picture.Format;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Tags;
 import awlsmith.media.MediaException;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
@@ -26,6 +27,7 @@ public final class FileNames {
     private static final List<String> WORDS =
             List.of("clip", "take", "size", "lines", "rate", "codec", "depth", "date", "number");
 
+    private static final Pattern ENDING = Pattern.compile("\\.[A-Za-z0-9]{2,4}$");
     private static final Pattern WORD = Pattern.compile("\\{([^{}]*)}");
 
     private FileNames() {}
@@ -41,7 +43,7 @@ public final class FileNames {
         private Map<String, String> words() {
             var words = new LinkedHashMap<String, String>();
             String clean = clip.replaceAll("[^\\p{L}\\p{N} ._-]", "_")
-                    .replaceAll("\\.[A-Za-z0-9]{2,4}$", "")
+                    .transform(name -> ENDING.matcher(name).replaceAll(""))
                     .replaceAll("^\\.", "_");
             words.put("clip", clean.length() > LONGEST_CLIP ? clean.substring(0, LONGEST_CLIP) : clean);
             words.put("take", take.replaceAll("[^\\p{L}\\p{N} ._-]", "_"));
@@ -63,16 +65,34 @@ public final class FileNames {
      * @throws MediaException when a word is unknown, or nothing that can be a name comes of it
      */
     public static String of(String pattern, Facts facts, Set<String> taken) {
-        Map<String, String> words = facts.words();
-        var name = new StringBuilder();
+        String name = filled(pattern, facts.words());
+        String ending = "." + facts.deliverable().container().ending();
+        return free(checked(name, ending), ending, taken);
+    }
+
+    private static String filled(String pattern, Map<String, String> words) {
+        var text = new StringBuilder();
         Matcher found = WORD.matcher(pattern);
         while (found.find()) {
             String value = Optional.ofNullable(words.get(found.group(1))).orElseThrow(() -> unknown(found.group(1)));
-            found.appendReplacement(name, Matcher.quoteReplacement(value));
+            found.appendReplacement(text, Matcher.quoteReplacement(value));
         }
-        found.appendTail(name);
-        String ending = "." + facts.deliverable().container().ending();
-        return free(checked(name.toString(), ending), ending, taken);
+        found.appendTail(text);
+        return text.toString();
+    }
+
+    /**
+     * What a file says of itself, with the same words in braces.
+     *
+     * @throws MediaException when a word is unknown
+     */
+    public static Tags told(Tags tags, Facts facts) {
+        Map<String, String> words = facts.words();
+        // no name of a file: nothing is forbidden in it
+        words.put("clip", ENDING.matcher(facts.clip()).replaceAll(""));
+        var told = new LinkedHashMap<String, String>();
+        tags.values().forEach((key, pattern) -> told.put(key, filled(pattern, words)));
+        return new Tags(told);
     }
 
     /**

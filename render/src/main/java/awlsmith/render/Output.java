@@ -208,7 +208,8 @@ final class Output {
                 request.treatment().chain().speed(),
                 request.outputRate(),
                 timecode(),
-                request.comment());
+                request.comment(),
+                request.deliverable().tags().over(clip.info().extras().tags()));
     }
 
     /** The label of the first frame going out, where frames come evenly and at a rate that has labels. */

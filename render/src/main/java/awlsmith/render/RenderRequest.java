@@ -12,6 +12,7 @@ import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Tags;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
@@ -182,6 +183,8 @@ public record RenderRequest(
                             + " even rate with the step Frame rate, or what is made of them will run unevenly"));
         }
         // at another pace it is coded anew in any case
+        plan = plan.warning(
+                deliverable.tags().untold(deliverable.container()).stream().toList());
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
     }
@@ -197,7 +200,8 @@ public record RenderRequest(
                 treatment.chain().speed(),
                 outputRate(),
                 Optional.empty(),
-                "");
+                "",
+                Tags.NONE);
         return Joiner.soundBits(along, out);
     }
 

@@ -89,12 +89,11 @@ final class SegmentFolder {
 
     /** Those that are still to be made in any of several folders. */
     static List<Run> missing(List<SegmentFolder> folders, long frames, int each) {
-        int count = Math.toIntExact(Math.ceilDiv(frames, each));
+        int count = count(frames, each);
         var runs = new ArrayList<Run>();
         int first = -1;
         for (int n = 0; n <= count; n++) {
-            int number = n;
-            boolean isMissing = n < count && !folders.stream().allMatch(folder -> folder.isWhole(number));
+            boolean isMissing = n < count && isMissing(folders, n);
             if (isMissing && first < 0) {
                 first = n;
             } else if (!isMissing && first >= 0) {
@@ -103,6 +102,16 @@ final class SegmentFolder {
             }
         }
         return runs;
+    }
+
+    /** How many segments so many frames come to. */
+    static int count(long frames, int each) {
+        return Math.toIntExact(Math.ceilDiv(frames, each));
+    }
+
+    /** Whether a segment is still to be made in any of several folders. */
+    static boolean isMissing(List<SegmentFolder> folders, int number) {
+        return !folders.stream().allMatch(folder -> folder.isWhole(number));
     }
 
     private boolean isWhole(int number) {

@@ -1,5 +1,6 @@
 package awlsmith.render;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.MediaException;
 import awlsmith.media.PacketSizes;
@@ -8,7 +9,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -35,6 +35,9 @@ public final class SharedWork {
     private final Map<String, Lease> leases = new HashMap<>();
     private final Set<Integer> here = new HashSet<>();
     private final Set<Integer> there = new HashSet<>();
+    /** Known to lie whole on the disk. */
+    private final Set<Integer> finished = new HashSet<>();
+
     private List<RenderRequest> requests = List.of();
     private List<SegmentFolder> folders = List.of();
     private RenderWatch watch = RenderWatch.SILENT;
@@ -100,18 +103,23 @@ public final class SharedWork {
         if (!isOpen || requests.getFirst().outputRange().isOpen()) {
             return Optional.empty();
         }
-        List<Integer> free = free();
+        Set<Integer> taken = taken();
+        int number = lastFree(count() - 1, taken);
         // one is left to this machine, which would otherwise only wait
-        if (free.size() < 2) {
+        if (number < 0 || lastFree(number - 1, taken) < 0) {
             return Optional.empty();
         }
-        int number = free.getLast();
         String lease = UUID.randomUUID().toString();
         leases.put(lease, new Lease(number, who));
         return Optional.of(new Offer(
                 lease,
                 number,
                 requests.stream().map(one -> SegmentOrder.of(one, number)).toList()));
+    }
+
+    /** The form of nets that its parts want; empty while there are none. */
+    public synchronized Optional<NetForm> form() {
+        return isOpen ? Optional.of(requests.getFirst().form()) : Optional.empty();
     }
 
     /** Whether a lease is still wanted; to be told now and then by who has it. */
@@ -207,19 +215,24 @@ public final class SharedWork {
         forget();
         here.clear();
         ends();
-        List<Integer> free = free();
-        if (free.isEmpty()) {
+        Set<Integer> taken = taken();
+        int count = count();
+        int first = 0;
+        while (first < count && !isFree(first, taken)) {
+            first++;
+        }
+        if (first == count) {
             Optional<Integer> slowest = slowest();
             begun = slowest.isPresent() ? System.nanoTime() : 0;
             return slowest.map(number -> new SegmentFolder.Run(number, number + 1));
         }
-        int end = free.getFirst() + 1;
-        while (free.contains(end)) {
+        int end = first + 1;
+        while (end < count && isFree(end, taken)) {
             end++;
         }
-        here.add(free.getFirst());
+        here.add(first);
         begun = System.nanoTime();
-        return Optional.of(new SegmentFolder.Run(free.getFirst(), end));
+        return Optional.of(new SegmentFolder.Run(first, end));
     }
 
     /** Whether this machine may go on with the segment behind one that it has just made: nobody has it or has brought it. */
@@ -263,21 +276,36 @@ public final class SharedWork {
         return !leases.isEmpty();
     }
 
-    /** Missing ones that nobody makes. */
-    private List<Integer> free() {
+    private int count() {
         RenderRequest first = requests.getFirst();
+        return SegmentFolder.count(first.outputRange().count(), first.segmentFrames());
+    }
+
+    /** Those that somebody makes. */
+    private Set<Integer> taken() {
         Set<Integer> taken = new HashSet<>(here);
         leases.values().forEach(lease -> taken.add(lease.number));
-        var free = new ArrayList<Integer>();
-        for (SegmentFolder.Run run :
-                SegmentFolder.missing(folders, first.outputRange().count(), first.segmentFrames())) {
-            for (int n = run.first(); n < run.end(); n++) {
-                if (!taken.contains(n)) {
-                    free.add(n);
-                }
-            }
+        return taken;
+    }
+
+    /** The last one up to a number that is missing and nobody makes, or -1. The disk is asked for few: there may be thousands. */
+    private int lastFree(int upTo, Set<Integer> taken) {
+        int number = upTo;
+        while (number >= 0 && !isFree(number, taken)) {
+            number--;
         }
-        return free;
+        return number;
+    }
+
+    private boolean isFree(int number, Set<Integer> taken) {
+        if (taken.contains(number) || finished.contains(number)) {
+            return false;
+        }
+        if (SegmentFolder.isMissing(folders, number)) {
+            return true;
+        }
+        finished.add(number);
+        return false;
     }
 
     private void forget() {

@@ -9,6 +9,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Siting;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Tags;
 import awlsmith.media.MediaException;
 import java.time.LocalDate;
 import java.util.Map;
@@ -52,6 +53,15 @@ class FileNamesTest {
         assertThat(FileNames.of("{clip}", facts(".hidden"), Set.of())).isEqualTo("_hidden.mp4");
         assertThat(FileNames.of("{clip}", facts("Pier"), Set.of("pier.mp4", "pier 2.mp4")))
                 .isEqualTo("Pier 3.mp4");
+    }
+
+    @Test
+    void theSameWordsStandInWhatAFileSaysOfItself() {
+        var tags = new Tags(Map.of("title", "{clip}: take {take}, {lines} lines", "artist", ""));
+        assertThat(FileNames.told(tags, facts("Pier: at/dusk")).values())
+                .isEqualTo(Map.of("title", "Pier: at/dusk: take B, 1080 lines", "artist", ""));
+        assertThatThrownBy(() -> FileNames.told(new Tags(Map.of("title", "{author}")), facts("Pier")))
+                .isInstanceOf(MediaException.class);
     }
 
     @ParameterizedTest

@@ -3,6 +3,7 @@ package awlsmith.render;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import awlsmith.core.colour.LayoutStages;
+import awlsmith.core.mark.MarkPicture;
 import awlsmith.core.picture.Alpha;
 import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
@@ -67,7 +68,11 @@ class PartsFuzzTest {
     private static final byte[] TABLE = ("LUT_3D_SIZE 2\n0 0 0\n0 1 0\n0 0 1\n0 .9 1\n1 0 .1\n1 1 0\n1 0 1\n1 1 1\n")
             .getBytes(StandardCharsets.US_ASCII);
 
-    private static final SideFiles FILES = file -> Optional.of(TABLE);
+    /** Half of it half clear. */
+    private static final byte[] MARK =
+            MarkPicture.write(2, 1, new byte[] {(byte) 200, 30, 90, (byte) 255, 20, (byte) 220, 0, (byte) 128});
+
+    private static final SideFiles FILES = file -> Optional.of(file.name().endsWith("png") ? MARK : TABLE);
     private static final int[] DEPTHS = {8, 10, 12, 16};
 
     @Test
@@ -279,7 +284,9 @@ class PartsFuzzTest {
                 yield real.keyed() && random.nextBoolean() ? "0:" + one + ",0.2:" + number(random, real) : (Object) one;
             }
             case Param.Tint tint -> String.format("#%06x", random.nextInt(1 << 24));
-            case Param.FromFile file -> FileRef.of("swap.cube", TABLE).toString();
+            case Param.FromFile file ->
+                (file.ending().equals("png") ? FileRef.of("mark.png", MARK) : FileRef.of("swap.cube", TABLE))
+                        .toString();
             case Param.Marks marks -> "0.04:" + random.nextInt(2) + ",0.13:" + random.nextInt(2);
             case Param.Curve curve -> "0:0,0.3:" + random.nextDouble() + ",1:1.1";
         };

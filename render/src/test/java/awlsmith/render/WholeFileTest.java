@@ -11,7 +11,9 @@ import awlsmith.core.picture.Scan;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Codecs;
+import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Tags;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
@@ -26,6 +28,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterAll;
@@ -288,5 +291,41 @@ class WholeFileTest {
             matrix.putInt(value);
         }
         return mp4;
+    }
+
+    /** What ffprobe reads of it; title, artist, date and copyright are FFmpeg's own names for them ("ffmpeg-formats", Metadata). */
+    @ParameterizedTest
+    @CsvSource({"h264, mp4", "prores, mov", "ffv1, mkv", "vp9, webm"})
+    void whatTheSourceTellsOfItselfGoesAlongUnlessSomebodySaysOtherwise(String codec, String ending)
+            throws IOException {
+        Path file = folder.resolve("told.mkv");
+        if (!Files.exists(file)) {
+            TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=25:d=0.4 -c:v ffv1 -metadata title=Crossing"
+                    + " -metadata artist=Pilot -metadata date=1987 -metadata copyright=Line -metadata location=+51+3/ "
+                    + file);
+        }
+        RenderRequest request = request(indexed(file), NOTHING, new FrameRange(0, 10), codec, ending);
+        var own = new Tags(Map.of("title", "Night; crossing=2 'ä'", "copyright", "", "description", "as it was"));
+        request = new RenderRequest(
+                request.clip(),
+                NOTHING,
+                request.range(),
+                request.deliverable()
+                        .in(Container.byEnding(ending).orElseThrow())
+                        .with(own),
+                request.out(),
+                request.scratch(),
+                7);
+        Path out = render(request);
+        assertThat(TestClips.tag(out, "title")).isEqualTo("Night; crossing=2 'ä'");
+        assertThat(TestClips.tag(out, "artist")).isEqualTo("Pilot");
+        assertThat(TestClips.tag(out, "date")).isEqualTo("1987");
+        assertThat(TestClips.tag(out, "copyright")).isEmpty();
+        assertThat(TestClips.tag(out, "description")).isEqualTo(ending.equals("mov") ? "" : "as it was");
+        assertThat(TestClips.tag(out, "location")).isEmpty();
+        assertThat(TestClips.tag(out, "comment")).startsWith("Awlsmith");
+        assertThat(Prober.probe(out).extras().tags())
+                .isEqualTo(own.over(Prober.probe(file).extras().tags())
+                        .in(request.deliverable().container()));
     }
 }

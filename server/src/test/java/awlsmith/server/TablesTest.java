@@ -66,6 +66,41 @@ class TablesTest {
                 .isEqualTo(404);
     }
 
+    private static RunningServer.Answer added(RunningServer server, String name, byte[] content) {
+        return server.send(server.request("/api/tables?name=" + name)
+                .PUT(java.net.http.HttpRequest.BodyPublishers.ofByteArray(content)));
+    }
+
+    @Test
+    void aPictureIsLaidOverEveryFrame(RunningServer server) throws IOException {
+        Path file = folder.resolve("grey.mkv");
+        TestClips.ffmpeg("-f lavfi -i color=0x303030:s=64x48:r=25 -frames:v 5 -pix_fmt gbrp -c:v ffv1 " + file);
+        String clip = server.uploaded("under.mkv", Files.readAllBytes(file))
+                .path("id")
+                .asString();
+        var red = new java.awt.image.BufferedImage(20, 10, java.awt.image.BufferedImage.TYPE_INT_ARGB);
+        for (int n = 0; n < 200; n++) {
+            red.setRGB(n % 20, n / 20, n % 20 < 10 ? 0xffff0000 : 0);
+        }
+        var png = new java.io.ByteArrayOutputStream();
+        javax.imageio.ImageIO.write(red, "png", png);
+        JsonNode mark = added(server, "emblem.png", png.toByteArray()).json();
+        assertThat(mark.path("name").asString()).isEqualTo("emblem.png");
+        String with = "{\"awlsmith\":1,\"steps\":[{\"step\":\"mark\",\"settings\":{\"file\":\""
+                + mark.path("file").asString() + "\",\"place\":\"top-left\",\"margin\":0,\"width\":50}}]}";
+        var made = javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(still(server, clip, with)));
+        assertThat(made.getRGB(5, 5) & 0xffffff).isEqualTo(0xff0000);
+        assertThat(made.getRGB(25, 5) & 0xffffff).isEqualTo(0x303030);
+        assertThat(made.getRGB(5, 30) & 0xffffff).isEqualTo(0x303030);
+        byte[] cut = java.util.Arrays.copyOf(png.toByteArray(), 60);
+        assertThat(added(server, "cut.png", cut).json().path("detail").asString())
+                .contains("damaged or cut short");
+        byte[] lies = png.toByteArray();
+        lies[18] = 0x70;
+        assertThat(added(server, "lies.png", lies).status()).isEqualTo(422);
+        server.delete("/api/tables/" + mark.path("hash").asString());
+    }
+
     @Test
     void whatIsNoTableOrNotHereIsASentence(RunningServer server) throws IOException {
         Path file = folder.resolve("plain.mp4");

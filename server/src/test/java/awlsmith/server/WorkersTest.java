@@ -2,6 +2,7 @@ package awlsmith.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import awlsmith.render.Engine;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpRequest;
@@ -180,6 +181,32 @@ class WorkersTest {
                 .header("Authorization", "Bearer " + token)
                 .header("Content-Type", method.equals("PUT") ? "application/octet-stream" : "application/json")
                 .method(method, HttpRequest.BodyPublishers.ofString(body)));
+    }
+
+    @Test
+    void aMachineThatDoesNotRunTheNetsOfTheRenderWaitsForAnother(RunningServer server) {
+        JsonNode clip = server.clip("nets.mp4", 160, 120, 400);
+        String take = server.get("/api/clips/" + clip.path("id").asString() + "/takes")
+                .json()
+                .get(0)
+                .path("id")
+                .asString();
+        String token = token(server, "plain");
+        List<String> ids = ordered(server, take);
+        server.until("/api/renders", all -> {
+            for (JsonNode one : all) {
+                if (one.path("framesDone").asInt() > 0) {
+                    return true;
+                }
+            }
+            return false;
+        });
+        String asks = "{\"engine\":\"" + Engine.fingerprint() + "\",\"forms\":";
+        assertThat(asked(server, "POST", "/ask", token, asks + "[]}").status()).isEqualTo(204);
+        var lent = asked(server, "POST", "/ask", token, asks + "[\"FLOAT\",\"EIGHT_BITS\"]}");
+        assertThat(lent.status()).as(lent.text()).isEqualTo(200);
+        asked(server, "POST", "/" + lent.json().path("lease").asString() + "/back", token, "x");
+        ids.forEach(id -> server.delete("/api/renders/" + id));
     }
 
     /** Other versions, parts that are not lent, numbers of files that are none, a clip that is not at work: each gets a sentence. */

@@ -56,6 +56,19 @@ public enum Container {
         return sound == Sound.NONE || sound == Sound.KEPT && holdsSound() || sounds.contains(sound);
     }
 
+    /**
+     * Whether it has a place for what a file says of itself. QuickTime's user data has none for a description that FFmpeg writes.
+     *
+     * @param tag of {@link Tags#KEYS}
+     */
+    public boolean tells(String tag) {
+        return switch (this) {
+            case MP4, MKV, WEBM -> true;
+            case MOV -> !tag.equals("description");
+            case MXF, GIF, APNG, ZIP -> false;
+        };
+    }
+
     /** Whether it is single pictures, not a film. */
     public boolean isPictures() {
         return this == ZIP;

@@ -18,8 +18,9 @@ import java.util.Optional;
  * @param settings of the codec, as it describes them
  * @param container that it stands in, with all that goes along
  * @param sound what becomes of the source's
+ * @param tags what it says of itself, before what the source says
  */
-public record Deliverable(Codec codec, Settings settings, Container container, Sound sound) {
+public record Deliverable(Codec codec, Settings settings, Container container, Sound sound, Tags tags) {
     public Deliverable {
         if (!codec.containers().contains(container)) {
             throw new RecipeException(Problem.at(
@@ -65,7 +66,8 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
                 known,
                 Settings.read(known.label(), known.params(), ruled(known, values)),
                 container.orElse(known.containers().getFirst()),
-                sound);
+                sound,
+                Tags.NONE);
     }
 
     private static Map<String, ?> ruled(Codec codec, Map<String, ?> values) {
@@ -90,17 +92,21 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
     }
 
     public Deliverable with(Sound other) {
-        return new Deliverable(codec, settings, container, other);
+        return new Deliverable(codec, settings, container, other, tags);
+    }
+
+    public Deliverable with(Tags others) {
+        return new Deliverable(codec, settings, container, sound, others);
     }
 
     /** The same at a rate factor, whatever it went by before. */
     public Deliverable atQuality(int rateFactor) {
-        return new Deliverable(codec, codec.atQuality(settings, rateFactor), container, sound);
+        return new Deliverable(codec, codec.atQuality(settings, rateFactor), container, sound, tags);
     }
 
     /** The same in another container; sound that cannot stand there goes as it is usual there. */
     public Deliverable in(Container other) {
-        return new Deliverable(codec, settings, other, other.holds(sound) ? sound : other.usualSound());
+        return new Deliverable(codec, settings, other, other.holds(sound) ? sound : other.usualSound(), tags);
     }
 
     /** Whether the source's sound goes along, in whatever form. */
@@ -115,6 +121,9 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
         tree.put("settings", settings.tree());
         tree.put("container", container.ending());
         tree.put("sound", sound.id());
+        if (!tags.isEmpty()) {
+            tree.put("tags", tags.values());
+        }
         return tree;
     }
 
@@ -146,10 +155,22 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
         Optional<Container> container =
                 Optional.ofNullable(tree.get("container")).map(ending -> container(ending));
         return of(
-                codec,
-                values,
-                container,
-                sound instanceof String id ? Sound.byId(id) : Boolean.TRUE.equals(sound) ? Sound.KEPT : Sound.NONE);
+                        codec,
+                        values,
+                        container,
+                        sound instanceof String id
+                                ? Sound.byId(id)
+                                : Boolean.TRUE.equals(sound) ? Sound.KEPT : Sound.NONE)
+                .with(tags(tree.get("tags")));
+    }
+
+    private static Tags tags(Object given) {
+        if (!(given instanceof Map<?, ?> map)) {
+            return Tags.NONE;
+        }
+        var values = new LinkedHashMap<String, String>();
+        map.forEach((key, value) -> values.put(String.valueOf(key), value == null ? "" : String.valueOf(value)));
+        return new Tags(values);
     }
 
     private static Container container(Object ending) {

@@ -7,7 +7,8 @@ public enum StepGroup {
     ENLARGE("enlarge"),
     DETAIL("detail"),
     MOTION("motion"),
-    COLOUR("colour");
+    COLOUR("colour"),
+    FINISH("finish");
 
     private final String id;
 

@@ -36,7 +36,8 @@ public final class StepRegistry {
             new LineStep(),
             new SmoothStep(),
             new OriginalStep(),
-            new GrainStep());
+            new GrainStep(),
+            new MarkStep());
 
     private StepRegistry() {}
 

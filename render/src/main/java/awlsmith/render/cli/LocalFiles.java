@@ -4,6 +4,7 @@ import awlsmith.core.recipe.FileRef;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.SideFiles;
 import awlsmith.core.recipe.StepRegistry;
+import awlsmith.render.MarkFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -14,7 +15,7 @@ import java.util.Optional;
 
 /** Files that steps name by their paths on the command line, or that were given for a recipe that names them by content. */
 final class LocalFiles implements SideFiles {
-    /** No table is larger. */
+    /** No table and no mark is larger. */
     private static final long LARGEST = 64L << 20;
 
     private final Map<String, byte[]> contents = new HashMap<>();
@@ -42,14 +43,23 @@ final class LocalFiles implements SideFiles {
         return String.join(" ", words);
     }
 
+    private static byte[] content(String path, byte[] read) {
+        try {
+            return MarkFile.isPicture(read) ? MarkFile.samples(read) : read;
+        } catch (IllegalArgumentException e) {
+            throw new RenderOptions.Misuse(path + " cannot be used: " + e.getMessage());
+        }
+    }
+
     /** @throws RenderOptions.Misuse with a sentence when it cannot be read */
     FileRef take(String path) {
         try {
             Path file = Path.of(path);
             if (Files.size(file) > LARGEST) {
-                throw new RenderOptions.Misuse(path + " is larger than any lookup table");
+                throw new RenderOptions.Misuse(path + " is larger than any file that steps work with");
             }
-            byte[] content = Files.readAllBytes(file);
+            byte[] read = Files.readAllBytes(file);
+            byte[] content = MarkFile.isPicture(read) ? MarkFile.samples(read) : read;
             FileRef ref = FileRef.of(path, content);
             contents.put(ref.hash(), content);
             return ref;

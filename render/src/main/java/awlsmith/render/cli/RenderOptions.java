@@ -7,6 +7,7 @@ import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Preset;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Tags;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.SideFiles;
@@ -20,6 +21,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 
@@ -59,6 +61,7 @@ record RenderOptions(
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json] [--file NAMED-BY-IT]...
                    [--in TIME] [--out-at TIME] [--preset NAME | --codec NAME] [--KEY VALUE of the codec]...
                    [--sound kept|aac|opus|flac|pcm|none | --no-sound]
+                   [--tag title|artist|date|copyright|description=WORDS]...
                    [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
             'awlsmith steps' and 'awlsmith codecs' tell what there is and what can be set
@@ -88,6 +91,7 @@ record RenderOptions(
         boolean overwrite = false;
         boolean damaged = false;
         var also = new ArrayList<Path>();
+        var tags = new TreeMap<String, String>();
         Path parts = null;
         int partFrames = USUAL_PART;
         boolean describe = false;
@@ -104,6 +108,7 @@ record RenderOptions(
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
                 case "--no-sound" -> sound = Sound.NONE;
                 case "--sound" -> sound = sound(value(word, rest));
+                case "--tag" -> tag(value(word, rest), tags);
                 case "--force" -> overwrite = true;
                 case "--damaged" -> damaged = true;
                 case "--also" -> also.add(path(value(word, rest)));
@@ -149,10 +154,11 @@ record RenderOptions(
                     Optional.ofNullable(from),
                     Optional.ofNullable(to),
                     Deliverable.of(
-                            chosen.id(),
-                            settings,
-                            containerOf(out, chosen),
-                            sound != null ? sound : preset != null ? preset.sound() : Sound.KEPT),
+                                    chosen.id(),
+                                    settings,
+                                    containerOf(out, chosen),
+                                    sound != null ? sound : preset != null ? preset.sound() : Sound.KEPT)
+                            .with(new Tags(tags)),
                     threads,
                     overwrite,
                     damaged,
@@ -184,6 +190,15 @@ record RenderOptions(
                 describe);
     }
 
+    /** KEY=WORDS; no words take away what the source says. */
+    private static void tag(String given, Map<String, String> tags) {
+        int equals = given.indexOf('=');
+        if (equals < 1) {
+            throw new Misuse("--tag is '" + given + "'; write what the file shall say, such as title='Night crossing'");
+        }
+        tags.put(given.substring(0, equals), given.substring(equals + 1));
+    }
+
     /** Whether an option has no value behind it. */
     static boolean isAlone(String word) {
         return switch (word) {
@@ -199,7 +214,8 @@ record RenderOptions(
         values.keySet().retainAll(codec.params().stream().map(Param::key).toList());
         Optional<Container> container = containerOf(file, codec);
         boolean fits = container.orElse(codec.containers().getFirst()).holds(deliverable.sound());
-        return Deliverable.of(codec.id(), values, container, fits ? deliverable.sound() : Sound.KEPT);
+        return Deliverable.of(codec.id(), values, container, fits ? deliverable.sound() : Sound.KEPT)
+                .with(deliverable.tags());
     }
 
     /** By the file's ending; what does not go is refused by the request, which knows the file's name. */

@@ -1,5 +1,7 @@
 package awlsmith.render.cli;
 
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
 import awlsmith.media.Indexer;
@@ -25,6 +27,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -65,6 +68,8 @@ final class WorkerCommand {
     private final Cancel cancel;
     private final HttpClient http =
             HttpClient.newBuilder().connectTimeout(PATIENCE).build();
+    /** Why it gets nothing just now, as it was told last. */
+    private String waitsFor = "";
     /** The source that parts were made of last. */
     private Optional<Map.Entry<String, Clip>> known = Optional.empty();
 
@@ -149,7 +154,11 @@ final class WorkerCommand {
     }
 
     private Optional<Part> ask() {
-        String body = JSON.writeValueAsString(Map.of("engine", Engine.fingerprint()));
+        List<String> forms = Arrays.stream(NetForm.values())
+                .filter(Models::runs)
+                .map(NetForm::name)
+                .toList();
+        String body = JSON.writeValueAsString(Map.of("engine", Engine.fingerprint(), "forms", forms));
         try {
             HttpResponse<String> answer = http.send(
                     to("/ask")
@@ -159,6 +168,11 @@ final class WorkerCommand {
                             .build(),
                     HttpResponse.BodyHandlers.ofString());
             if (answer.statusCode() == 204) {
+                String why = answer.headers().firstValue("Awlsmith-Why").orElse("");
+                if (!why.isEmpty() && !why.equals(waitsFor)) {
+                    err.println(why);
+                }
+                waitsFor = why;
                 return Optional.empty();
             }
             if (answer.statusCode() == NOT_ALLOWED || answer.statusCode() == CONFLICT) {

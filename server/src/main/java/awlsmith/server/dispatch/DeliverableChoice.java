@@ -2,6 +2,7 @@ package awlsmith.server.dispatch;
 
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Tags;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -12,12 +13,14 @@ import org.jspecify.annotations.Nullable;
  * @param settings of the codec, as its description has them; what is not given is its own choice
  * @param container by its ending; null for the codec's usual one
  * @param sound what becomes of it; see {@link Sound}
+ * @param tags what the file says of itself, as {@link Tags} has them; names' words in braces stand for what they do there
  */
 public record DeliverableChoice(
         String codec,
         Map<String, Object> settings,
         @Nullable String container,
-        String sound) {
+        String sound,
+        @Nullable Map<String, String> tags) {
     public Deliverable deliverable() {
         var tree = new LinkedHashMap<String, Object>();
         tree.put("codec", codec);
@@ -27,6 +30,9 @@ public record DeliverableChoice(
         }
         // scripts of before say true or false
         tree.put("sound", sound.equals("true") ? "kept" : sound.equals("false") ? "none" : sound);
+        if (tags != null) {
+            tree.put("tags", tags);
+        }
         return Deliverable.fromTree(tree);
     }
 }

@@ -445,7 +445,7 @@ public class Dispatch {
                             UUID.randomUUID(),
                             take.clipId(),
                             recipe,
-                            deliverable,
+                            deliverable.with(FileNames.told(deliverable.tags(), facts)),
                             file,
                             (int) range.from(),
                             (int) range.end(),

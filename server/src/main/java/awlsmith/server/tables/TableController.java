@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Lookup tables over HTTP. */
+/** Files that steps work with, lookup tables and marks, over HTTP. */
 @RestController
 @RequestMapping("/api/tables")
 class TableController {
@@ -45,7 +45,7 @@ class TableController {
     TableView add(@RequestParam String name, HttpServletRequest request) throws IOException {
         byte[] content = request.getInputStream().readNBytes(LARGEST + 1);
         if (content.length > LARGEST) {
-            throw new Refusal(Refusal.Kind.INVALID, "the file is larger than any lookup table");
+            throw new Refusal(Refusal.Kind.INVALID, "the file is larger than any table or mark");
         }
         return TableView.of(tables.add(name, content));
     }
@@ -57,7 +57,7 @@ class TableController {
                 .filter(file -> file.hash().equals(hash))
                 .findFirst()
                 .ifPresentOrElse(tables::remove, () -> {
-                    throw Refusal.unknown("this table");
+                    throw Refusal.unknown("this file");
                 });
     }
 }

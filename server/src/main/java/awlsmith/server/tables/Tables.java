@@ -3,6 +3,7 @@ package awlsmith.server.tables;
 import awlsmith.core.colour.LookupTable;
 import awlsmith.core.recipe.FileRef;
 import awlsmith.core.recipe.SideFiles;
+import awlsmith.render.MarkFile;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
 import java.io.IOException;
@@ -18,7 +19,7 @@ import java.util.Optional;
 import org.springframework.stereotype.Service;
 
 /**
- * Lookup tables by what is in them: each lies in the data folder under its hash, its name in a file beside it. Nothing of a
+ * Lookup tables and marks by what is in them (a mark as its bare samples): each lies in the data folder under its hash, its name in a file beside it. Nothing of a
  * name becomes part of a path.
  */
 @Service
@@ -64,11 +65,17 @@ public class Tables implements SideFiles {
         return all;
     }
 
-    /** @throws Refusal with a sentence when it is no table */
-    FileRef add(String name, byte[] content) {
-        FileRef file = FileRef.of(name, content);
+    /** @throws Refusal with a sentence when it is neither a table nor a picture */
+    FileRef add(String name, byte[] given) {
+        FileRef file = FileRef.of(name, given);
+        byte[] content = given;
         try {
-            LookupTable.read(content);
+            if (MarkFile.isPicture(given)) {
+                content = MarkFile.samples(given);
+                file = FileRef.of(name, content);
+            } else {
+                LookupTable.read(given);
+            }
         } catch (IllegalArgumentException e) {
             throw new Refusal(Refusal.Kind.INVALID, file.name() + " cannot be used: " + e.getMessage());
         }

@@ -1,5 +1,6 @@
 package awlsmith.server.work;
 
+import awlsmith.core.model.NetForm;
 import awlsmith.render.Engine;
 import awlsmith.render.SharedWork;
 import awlsmith.server.problem.Refusal;
@@ -12,7 +13,9 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.HttpStatus;
@@ -48,8 +51,14 @@ class WorkController {
         this.media = media;
     }
 
-    /** @param engine what the machine has; see {@link Engine#fingerprint} */
-    record Asking(String engine) {}
+    /** Why a machine gets nothing though there are parts, in a sentence. */
+    static final String WHY = "Awlsmith-Why";
+
+    /**
+     * @param engine what the machine has; see {@link Engine#fingerprint}
+     * @param forms of nets that it runs; not told for all
+     */
+    record Asking(String engine, @Nullable Set<NetForm> forms) {}
 
     /**
      * @param clip whose file it is of; @param bytes of that file
@@ -69,6 +78,15 @@ class WorkController {
                             + ". Install the same Awlsmith and the same FFmpeg");
         }
         Optional<SharedRenders.Now> running = shared.running();
+        Optional<NetForm> form = running.flatMap(now -> now.work().form());
+        if (asking.forms() != null && form.isPresent() && !asking.forms().contains(form.get())) {
+            return ResponseEntity.noContent()
+                    .header(
+                            WHY,
+                            "the render that runs wants nets in " + form.get().words()
+                                    + ", which this machine does not run; it waits for another")
+                    .build();
+        }
         Optional<SharedWork.Offer> offer = running.flatMap(now -> now.work().lend(worker.name()));
         if (offer.isEmpty()) {
             return ResponseEntity.noContent().build();

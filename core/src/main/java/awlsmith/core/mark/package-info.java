@@ -1,0 +1,2 @@
+/** Pictures laid over the picture: marks. */
+package awlsmith.core.mark;
