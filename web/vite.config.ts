@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import vuetify from 'vite-plugin-vuetify'
 import { defineConfig } from 'vitest/config'
-import { guide } from './guidePlugin'
+import { guide } from './guidePlugin.ts'
 
 /** Specs that put other modules in the place of real ones, or look at what a module keeps. */
 const alone = ['src/stores/uploads.spec.ts', 'src/stores/earlyKeys.spec.ts']
@@ -11,7 +11,10 @@ export default defineConfig({
   plugins: [guide(), vue(), vuetify({ autoImport: true })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': 'http://127.0.0.1:8480', '/enter': 'http://127.0.0.1:8480' } },
+  server: {
+    fs: { allow: ['..'] },
+    proxy: { '/api': 'http://127.0.0.1:8480', '/enter': 'http://127.0.0.1:8480' },
+  },
   test: {
     environment: 'happy-dom',
     server: { deps: { inline: ['vuetify'] } },

@@ -139,7 +139,6 @@ function picked(event: Event) {
         <v-btn value="title">title</v-btn>
         <v-btn value="worst">most wrong</v-btn>
       </v-btn-toggle>
-      <router-link class="link" to="/guide" data-test="guide">Seven jobs, step by step</router-link>
       <span class="label hint">Drop files anywhere, or</span>
       <v-btn v-if="linkRoots.length" data-test="watched" @click="watching = true">Watched folders…</v-btn>
       <v-btn v-if="linkRoots.length" @click="linking = true"> Link in place… </v-btn>
@@ -221,7 +220,13 @@ function picked(event: Event) {
   padding: 14px 20px 12px;
 }
 
-.hint {
+.top .label,
+.top .v-btn-group {
+  flex: none;
+}
+
+.top .hint {
+  flex: 0 1 auto;
   margin-left: auto;
 }
 

@@ -54,6 +54,7 @@ const queue = computed(() => {
       <router-link v-if="sheet" :to="sheet" :class="{ on: route.name === 'sheet' }">Proof sheet</router-link>
       <router-link to="/dispatch">Dispatch</router-link>
       <router-link to="/library">Library</router-link>
+      <router-link to="/guide">Guide</router-link>
     </nav>
     <span class="label where">{{ clip?.title }}</span>
     <router-link v-if="queue" class="label queue" to="/dispatch">

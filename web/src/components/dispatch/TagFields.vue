@@ -6,9 +6,9 @@ type Tags = Record<string, string>
 const tags = defineModel<Tags | undefined>({ required: true })
 
 const FIELDS = [
-  { key: 'title', label: 'Title', hint: '{clip}, take {take}' },
+  { key: 'title', label: 'Title', hint: 'such as {clip}, take {take}' },
   { key: 'artist', label: 'By', hint: '' },
-  { key: 'date', label: 'Date', hint: '1987, or 1987-06-21' },
+  { key: 'date', label: 'Date', hint: 'such as 1987, or 1987-06-21' },
   { key: 'copyright', label: 'Rights', hint: '' },
   { key: 'description', label: 'Description', hint: '' },
 ] as const
@@ -85,5 +85,11 @@ p {
 input {
   padding: 3px 8px;
   border: 1px solid var(--rule);
+  background: none;
+  color: var(--ink);
+}
+
+input::placeholder {
+  color: var(--faint);
 }
 </style>

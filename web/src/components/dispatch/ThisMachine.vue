@@ -190,5 +190,7 @@ dd {
   width: 120px;
   padding: 2px 6px;
   border: 1px solid var(--rule);
+  background: none;
+  color: var(--ink);
 }
 </style>
