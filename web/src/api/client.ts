@@ -365,6 +365,7 @@ export const api = {
   removePreset: (id: string) => send('DELETE', `/api/presets/${id}`),
   cancelRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/cancel`),
   retryRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/retry`),
+  firstRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/first`),
   earlierRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/earlier`),
   nameRender: (id: string, fileName: string) =>
     json<RenderView>('POST', `/api/renders/${id}/name`, { fileName }),

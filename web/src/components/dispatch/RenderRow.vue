@@ -229,6 +229,16 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
           v-if="render.state === 'WAITING' && hasBefore"
           class="link"
           variant="plain"
+          title="Before all others that wait, with the other files of its treatment"
+          data-test="first"
+          @click="act(api.firstRender(render.id))"
+        >
+          First
+        </v-btn>
+        <v-btn
+          v-if="render.state === 'WAITING' && hasBefore"
+          class="link"
+          variant="plain"
           title="Before the one that waits before it"
           data-test="earlier"
           @click="act(api.earlierRender(render.id))"

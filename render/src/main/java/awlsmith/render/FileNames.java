@@ -101,13 +101,26 @@ public final class FileNames {
      * @throws MediaException as {@link #of} does
      */
     public static void check(String pattern) {
+        checkWords(pattern);
+        checked(WORD.matcher(pattern).replaceAll("x"), "");
+    }
+
+    /**
+     * Looks at what files are to say of themselves before there is any.
+     *
+     * @throws MediaException when a word is unknown
+     */
+    public static void check(Tags tags) {
+        tags.values().values().forEach(FileNames::checkWords);
+    }
+
+    private static void checkWords(String pattern) {
         Matcher found = WORD.matcher(pattern);
         while (found.find()) {
             if (!WORDS.contains(found.group(1))) {
                 throw unknown(found.group(1));
             }
         }
-        checked(WORD.matcher(pattern).replaceAll("x"), "");
     }
 
     private static MediaException unknown(String word) {

@@ -1,6 +1,7 @@
 package awlsmith.render;
 
 import awlsmith.core.colour.ScreenPicture;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
@@ -43,6 +44,9 @@ public final class Renderer {
     private final List<RenderRequest> requests;
 
     private final RenderRequest request;
+    /** The form of nets of parts that are of no use here. */
+    private final Optional<NetForm> begunWith;
+
     private final Machine machine;
     private final RenderWatch watch;
     private final Cancel cancel;
@@ -79,12 +83,20 @@ public final class Renderer {
         }
         // a render goes on with the form of nets that it began with
         var form = SegmentFolder.begunWith(first.scratch()).orElse(first.form());
+        this.begunWith = SegmentFolder.formOf(first.scratch()).filter(begun -> begun != form);
         this.requests = requests.stream().map(one -> one.with(form)).toList();
         this.request = this.requests.getFirst();
         this.machine = machine;
         this.watch = watch;
         this.cancel = cancel;
         this.shared = shared;
+    }
+
+    /** Why parts that were there are made anew, in a sentence; empty where they are not. */
+    public Optional<String> begunAnew() {
+        return begunWith.map(form -> "it was begun with nets in " + form.words()
+                + ", which this machine does not run, and made anew in "
+                + request.form().words());
     }
 
     /** What became of one of several files. */

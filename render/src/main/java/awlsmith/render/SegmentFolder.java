@@ -51,11 +51,15 @@ final class SegmentFolder {
 
     /** The form of nets that a render began with, where this machine runs it; the pieces of another are of no use here. */
     static Optional<NetForm> begunWith(Path folder) {
+        return formOf(folder).filter(Models::runs);
+    }
+
+    /** The same, whatever this machine runs. */
+    static Optional<NetForm> formOf(Path folder) {
         Path file = folder.resolve(FORM);
         try {
             return Files.exists(file)
                     ? Optional.of(NetForm.valueOf(Files.readString(file).strip()))
-                            .filter(Models::runs)
                     : Optional.empty();
         } catch (IOException | IllegalArgumentException e) {
             return Optional.empty();

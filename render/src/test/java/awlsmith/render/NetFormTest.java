@@ -72,6 +72,18 @@ class NetFormTest {
             assertThat(TestClips.ffprobe("-show_entries format_tags=COMMENT -of csv=p=0 " + eight.out()))
                     .contains("nets in eight bits")
                     .contains("photographic");
+            // and once more where those nets do not run at all: what is there is of no use, and that is said
+            Files.delete(eight.scratch().resolve("segment-000001.nut"));
+            Files.delete(eight.out());
+            System.setProperty("awlsmith.eight-bits", "off");
+            try (var machine = Machine.of(2)) {
+                var anew = new Renderer(eight.with(NetForm.FLOAT), machine, RenderWatch.SILENT, new Cancel());
+                anew.render();
+                assertThat(anew.begunAnew().orElseThrow())
+                        .contains("begun with nets in eight bits", "made anew in floating point");
+            }
+            assertThat(RendererTest.codes(eight.out()).getLast())
+                    .isEqualTo(RendererTest.codes(floats.out()).getLast());
         } finally {
             System.clearProperty("awlsmith.eight-bits");
         }

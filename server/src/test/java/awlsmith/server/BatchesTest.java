@@ -159,6 +159,34 @@ class BatchesTest {
                 assertThat(one(all, one).path("result").path("frames").asInt()).isEqualTo(400));
     }
 
+    @Test
+    void oneThatWaitsGoesBeforeAllOthersWithTheFilesOfItsTreatment(RunningServer server) {
+        var takes = List.of(
+                take(server, server.clip("a.mp4", 64, 48, 12)),
+                take(server, server.clip("b.mp4", 64, 48, 12)),
+                take(server, server.clip("c.mp4", 64, 48, 12)));
+        String tonight = ",\"notBefore\":\"" + Instant.now().plusSeconds(36_000) + "\"";
+        List<String> ids = ids(
+                server.post("/api/batches", order(takes, tonight, WATCH, KEEP)).json());
+        assertThat(server.post("/api/renders/" + ids.get(5) + "/first", "").status())
+                .isEqualTo(200);
+        assertThat(inOrder(server, ids))
+                .containsExactly(ids.get(4), ids.get(5), ids.get(0), ids.get(1), ids.get(2), ids.get(3));
+        server.post("/api/renders/" + ids.get(0) + "/pause", "");
+        assertThat(server.post("/api/renders/" + ids.get(0) + "/first", "").status())
+                .isEqualTo(409);
+        ids.forEach(id -> server.delete("/api/renders/" + id));
+    }
+
+    private static List<String> inOrder(RunningServer server, List<String> ids) {
+        return StreamSupport.stream(server.get("/api/renders").json().spliterator(), false)
+                .filter(one -> ids.contains(one.path("id").asString()))
+                .sorted(java.util.Comparator.comparingLong(
+                        one -> one.path("place").asLong()))
+                .map(one -> one.path("id").asString())
+                .toList();
+    }
+
     /** The other file of the treatment goes on by itself. */
     @Test
     void oneOfTwoFilesMayBeGivenUpOrRemovedWhileTheyAreMade(RunningServer server) {
@@ -197,7 +225,9 @@ class BatchesTest {
             order(takes, ",\"pattern\":\"../{clip}\"", WATCH),
             order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"container\":\"avi\",\"sound\":\"kept\"}"),
             order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"container\":\"mp4\",\"sound\":\"loud\"}"),
-            order(takes, "", "{\"codec\":\"h264\",\"settings\":{\"size\":-1},\"sound\":\"kept\"}")
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{\"size\":-1},\"sound\":\"kept\"}"),
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"sound\":\"kept\",\"tags\":{\"mood\":\"x\"}}"),
+            order(takes, "", "{\"codec\":\"h264\",\"settings\":{},\"sound\":\"kept\",\"tags\":{\"title\":\"{who}\"}}")
         }) {
             var refused = server.post("/api/batches", wrong);
             assertThat(refused.status()).as(wrong).isEqualTo(422);

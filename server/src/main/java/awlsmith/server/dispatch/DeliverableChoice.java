@@ -3,6 +3,7 @@ package awlsmith.server.dispatch;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.plan.Tags;
+import awlsmith.render.FileNames;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -33,6 +34,8 @@ public record DeliverableChoice(
         if (tags != null) {
             tree.put("tags", tags);
         }
-        return Deliverable.fromTree(tree);
+        Deliverable deliverable = Deliverable.fromTree(tree);
+        FileNames.check(deliverable.tags());
+        return deliverable;
     }
 }

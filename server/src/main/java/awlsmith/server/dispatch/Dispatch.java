@@ -633,6 +633,17 @@ public class Dispatch {
         return view(id);
     }
 
+    /** Lets one that waits go before all others that wait; files of its treatment go with it. */
+    RenderView first(UUID id) {
+        List<UUID> moved = renders.first(id);
+        if (moved.isEmpty()) {
+            view(id);
+            throw new Refusal(Refusal.Kind.CONFLICT, "only a render that waits can go before others");
+        }
+        moved.forEach(live::publish);
+        return view(id);
+    }
+
     /**
      * Gives the file another name, which it keeps its ending with.
      *

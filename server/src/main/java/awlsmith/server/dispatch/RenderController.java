@@ -206,6 +206,12 @@ class RenderController {
         return dispatch.earlier(id);
     }
 
+    /** Lets one that waits go before all others that wait. */
+    @PostMapping("/api/renders/{id}/first")
+    RenderView first(@PathVariable UUID id) {
+        return dispatch.first(id);
+    }
+
     /** @param fileName with or without its ending */
     record FileName(String fileName) {}
 

@@ -31,9 +31,9 @@ final class RenderPace implements Runnable {
 
     @Override
     public synchronized void run() {
+        long worked = System.nanoTime() - since;
         stills.awaitUrgent(cancel);
         long begun = System.nanoTime();
-        long worked = begun - since;
         // the share is asked for again and again: somebody may go meanwhile
         for (long now = begun; now - begun < rest(worked); now = System.nanoTime()) {
             cancel.check();

@@ -29,6 +29,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
@@ -276,6 +277,46 @@ class RenderRepository {
                     .where(RENDER.ID.eq(id))
                     .execute();
             return Optional.of(before.value1());
+        });
+    }
+
+    /**
+     * Lets one that waits go before all others that wait, with what of its treatment waits too.
+     *
+     * @return those that have moved; none where it does not wait
+     */
+    List<UUID> first(UUID id) {
+        return db.transactionResult(inside -> {
+            var now = inside.dsl();
+            var one = now.select(RENDER.ID, RENDER.BUNDLE)
+                    .from(RENDER)
+                    .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.WAITING))
+                    .forUpdate()
+                    .fetchOne();
+            if (one == null) {
+                return List.<UUID>of();
+            }
+            UUID bundle = one.value2();
+            List<UUID> moved = bundle == null
+                    ? List.of(id)
+                    : now.select(RENDER.ID)
+                            .from(RENDER)
+                            .where(RENDER.BUNDLE.eq(bundle), RENDER.STATE.eq(RenderState.WAITING))
+                            .orderBy(RENDER.PLACE)
+                            .forUpdate()
+                            .fetch(RENDER.ID);
+            long least = now.select(DSL.min(RENDER.PLACE))
+                    .from(RENDER)
+                    .where(RENDER.STATE.eq(RenderState.WAITING))
+                    .fetchSingle()
+                    .value1();
+            for (int n = 0; n < moved.size(); n++) {
+                now.update(RENDER)
+                        .set(RENDER.PLACE, least - moved.size() + n)
+                        .where(RENDER.ID.eq(moved.get(n)))
+                        .execute();
+            }
+            return moved;
         });
     }
 

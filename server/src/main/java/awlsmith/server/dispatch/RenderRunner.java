@@ -33,10 +33,14 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jooq.exception.DataAccessException;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Makes the renders that wait, one after another; goes on with what an earlier run left behind. */
@@ -241,14 +245,15 @@ class RenderRunner implements Job {
                 },
                 fared);
         try {
-            new Renderer(requests, machine, progress, run.cancel(), work)
-                    .renderAll((number, made) -> ended(
-                            all.get(number),
-                            requests.get(number),
-                            made,
-                            (System.nanoTime() - start) / 1e9,
-                            fared.get(),
-                            run));
+            var renderer = new Renderer(requests, machine, progress, run.cancel(), work);
+            renderer.renderAll((number, made) -> ended(
+                    all.get(number),
+                    requests.get(number),
+                    made,
+                    renderer.begunAnew(),
+                    (System.nanoTime() - start) / 1e9,
+                    fared.get(),
+                    run));
         } finally {
             shared.end(work);
         }
@@ -258,7 +263,13 @@ class RenderRunner implements Job {
 
     /** Each is told as soon as it is there: the others of its treatment may take long to be coded. */
     private void ended(
-            InHand one, RenderRequest request, Renderer.Made made, double seconds, Progress.Fared fared, JobRun run) {
+            InHand one,
+            RenderRequest request,
+            Renderer.Made made,
+            Optional<String> anew,
+            double seconds,
+            Progress.Fared fared,
+            JobRun run) {
         UUID id = one.job().id();
         switch (made) {
             case Renderer.Result result -> {
@@ -267,7 +278,7 @@ class RenderRunner implements Job {
                         id,
                         one.attempt(),
                         readBack(result.facts(), request.out(), sum, seconds, fared),
-                        result.soundNote().orElse(null),
+                        notes(result.soundNote(), anew),
                         clock.instant()));
                 MediaFolder.remove(request.scratch());
             }
@@ -276,6 +287,11 @@ class RenderRunner implements Job {
         }
         live.forget(id);
         live.publish(id);
+    }
+
+    private static @Nullable String notes(Optional<String> sound, Optional<String> anew) {
+        String all = Stream.concat(sound.stream(), anew.stream()).collect(Collectors.joining("; "));
+        return all.isEmpty() ? null : all;
     }
 
     private RenderRequest request(RenderJob job, Clip clip, Treatment treatment) {
