@@ -267,7 +267,7 @@ render_flags=(-XX:+UseSerialGC -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30)
 java_flags=(--add-modules jdk.incubator.vector --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow
   -Djava.awt.headless=true -Dawlsmith.processor="${AWLSMITH_PROCESSOR:-cores}")
 
-# Java keeps the classes of a command as it needs them, from its first run on: the next one begins in less than half the time. It makes the file
+# Java keeps the classes of a command as it needs them, from its first run on: the next one begins sooner. It makes the file
 # anew when the program or Java changes; what it says of that is nobody's business.
 classes_kept() { # classes_kept COMMAND
   case "$1" in

@@ -19,7 +19,7 @@ export default defineConfig({
     environment: 'happy-dom',
     server: { deps: { inline: ['vuetify'] } },
     setupFiles: ['src/test-setup.ts'],
-    // one world for all: setting Vuetify up for each file took five times as long as the tests
+    // one world for all: setting Vuetify up for each file took longer than the tests
     isolate: false,
     projects: [
       { extends: true, test: { name: 'shared', exclude: ['node_modules', ...alone] } },

@@ -131,6 +131,12 @@ public final class Sending {
         sections.put("several", Map.entry("One treatment, several files", () -> several(demo)));
         sections.put("twenty", Map.entry("Twenty clips, one after another", () -> twenty(demo)));
         sections.put("lending", Map.entry("Five thousand parts", this::lending));
+        for (String one : wanted) {
+            if (!sections.containsKey(one)) {
+                throw new IllegalArgumentException(
+                        one + " is no section; there are: " + String.join(", ", sections.keySet()));
+            }
+        }
         var text = new StringBuilder(
                 "# Sending out\n\nMade by `./awlsmith measure --sending [SECTION]...`; do not edit.\n");
         for (var section : sections.entrySet()) {

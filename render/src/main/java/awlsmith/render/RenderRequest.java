@@ -182,9 +182,9 @@ public record RenderRequest(
                     List.of("the frames come unevenly, and numbered pictures hold no times: bring them to an"
                             + " even rate with the step Frame rate, or what is made of them will run unevenly"));
         }
-        // at another pace it is coded anew in any case
         plan = plan.warning(
                 deliverable.tags().untold(deliverable.container()).stream().toList());
+        // at another pace it is coded anew in any case
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
     }

@@ -1,6 +1,7 @@
 package awlsmith.render;
 
 import awlsmith.core.colour.ScreenPicture;
+import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Frame;
@@ -81,9 +82,10 @@ public final class Renderer {
                 throw new IllegalArgumentException("the files are of different treatments, spans or parts");
             }
         }
-        // a render goes on with the form of nets that it began with
-        var form = SegmentFolder.begunWith(first.scratch()).orElse(first.form());
-        this.begunWith = SegmentFolder.formOf(first.scratch()).filter(begun -> begun != form);
+        // a render goes on with the form of nets that it began with, where this machine runs it
+        Optional<NetForm> begun = SegmentFolder.formOf(first.scratch());
+        NetForm form = begun.filter(Models::runs).orElse(first.form());
+        this.begunWith = begun.filter(other -> other != form);
         this.requests = requests.stream().map(one -> one.with(form)).toList();
         this.request = this.requests.getFirst();
         this.machine = machine;
@@ -297,7 +299,7 @@ public final class Renderer {
     private ScreenPicture small(Frame frame) {
         var format = frame.format();
         int longest = Math.max(format.width(), format.height());
-        int reduce = Math.max(1, (longest + RenderWatch.PICTURE - 1) / RenderWatch.PICTURE);
+        int reduce = Math.ceilDiv(longest, RenderWatch.PICTURE);
         return ScreenPicture.of(frame, format.whole(), reduce, machine.planes(), machine.work(cancel));
     }
 

@@ -49,12 +49,7 @@ final class SegmentFolder {
         }
     }
 
-    /** The form of nets that a render began with, where this machine runs it; the pieces of another are of no use here. */
-    static Optional<NetForm> begunWith(Path folder) {
-        return formOf(folder).filter(Models::runs);
-    }
-
-    /** The same, whatever this machine runs. */
+    /** The form of nets that a render began with, whether or not this machine runs it. */
     static Optional<NetForm> formOf(Path folder) {
         Path file = folder.resolve(FORM);
         try {

@@ -28,6 +28,9 @@ public final class SharedWork {
     /** Times of a segment made here after which one that is lent is made here too, when nothing else is left. */
     private static final double SLOWER = 1.5;
 
+    /** Header of the answer to a machine that gets nothing though there are parts: why, in a sentence. */
+    public static final String WHY = "Awlsmith-Why";
+
     private final Duration patience;
     private final AtomicLong brought = new AtomicLong();
 

@@ -4,7 +4,6 @@ import awlsmith.core.recipe.Problem;
 import awlsmith.core.recipe.RecipeException;
 import java.util.Collections;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -40,7 +39,7 @@ public record Tags(Map<String, String> values) {
                 throw new RecipeException(Problem.at(
                         one.getKey(),
                         "a file cannot tell '" + one.getKey() + "' of itself; it can: "
-                                + String.join(", ", List.copyOf(KEYS.keySet()))));
+                                + String.join(", ", KEYS.keySet())));
             }
             String words = one.getValue();
             if (words.length() > LONGEST) {

@@ -5,9 +5,7 @@ import awlsmith.core.mark.MarkPicture;
 import awlsmith.core.mark.MarkStage;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.Stage;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /** A picture in a corner of every frame: an emblem, or words drawn as a picture. */
@@ -34,15 +32,7 @@ final class MarkStep implements StepKind {
     private static final Param.Whole MARGIN =
             new Param.Whole("margin", "Margin", "%", 0, 40, 4L, "how far from the edge it lies, of the frame's height");
 
-    /** Marks kept ready, by file and size: a treatment is made anew at every change of a recipe. */
-    private static final int KEPT = 8;
-
-    private static final Map<String, MarkPicture> READ = new LinkedHashMap<>(KEPT, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, MarkPicture> eldest) {
-            return size() > KEPT;
-        }
-    };
+    private static final ReadFiles<MarkPicture> READ = new ReadFiles<>("picture");
 
     private static Param.Choice.Option option(String id, String label) {
         return new Param.Choice.Option(id, label, "");
@@ -89,42 +79,20 @@ final class MarkStep implements StepKind {
             return List.of(Problem.at(
                     "", "a mark wants an opaque picture; put the step Transparency before it, over a colour"));
         }
-        try {
-            return mark(file.get(), settings, given).isPresent()
-                    ? List.of()
-                    : List.of(Problem.at(
-                            "file", "the picture " + file.get().name() + " is not here any more; add its file again"));
-        } catch (IllegalArgumentException e) {
-            return List.of(Problem.at("file", file.get().name() + " cannot be used: " + e.getMessage()));
-        }
+        return READ.check(file.get(), () -> mark(file.get(), settings, given));
     }
 
     private static Optional<MarkPicture> mark(FileRef file, Settings settings, Given given) {
         // shown at the shape it has where samples are not square
         Format format = given.format();
         double wide = format.width() * settings.whole(WIDTH).orElseThrow() / 100.0;
-        String key = file.hash() + " " + wide + " " + format.height() + " " + format.sar();
-        synchronized (READ) {
-            MarkPicture known = READ.get(key);
-            if (known != null) {
-                return Optional.of(known);
-            }
-        }
-        Optional<MarkPicture> made = given.files()
-                .content(file)
-                .map(MarkPicture::read)
-                .map(picture -> {
-                    double tall = wide * format.sar().toDouble() * picture.height() / picture.width();
-                    double fits = Math.min(1, format.height() / tall);
-                    return picture.at(
-                            Math.max(1, (int) Math.round(fits * wide)), Math.max(1, (int) Math.round(fits * tall)));
-                });
-        made.ifPresent(picture -> {
-            synchronized (READ) {
-                READ.put(key, picture);
-            }
+        String size = " " + wide + " " + format.height() + " " + format.sar();
+        return READ.find(file, size, given.files(), content -> {
+            MarkPicture picture = MarkPicture.read(content);
+            double tall = wide * format.sar().toDouble() * picture.height() / picture.width();
+            double fits = Math.min(1, format.height() / tall);
+            return picture.at(Math.max(1, (int) Math.round(fits * wide)), Math.max(1, (int) Math.round(fits * tall)));
         });
-        return made;
     }
 
     @Override

@@ -14,6 +14,7 @@ import awlsmith.render.Machine;
 import awlsmith.render.OneSegment;
 import awlsmith.render.RenderWatch;
 import awlsmith.render.SegmentOrder;
+import awlsmith.render.SharedWork;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintStream;
@@ -168,7 +169,7 @@ final class WorkerCommand {
                             .build(),
                     HttpResponse.BodyHandlers.ofString());
             if (answer.statusCode() == 204) {
-                String why = answer.headers().firstValue("Awlsmith-Why").orElse("");
+                String why = answer.headers().firstValue(SharedWork.WHY).orElse("");
                 if (!why.isEmpty() && !why.equals(waitsFor)) {
                     err.println(why);
                 }

@@ -51,9 +51,6 @@ class WorkController {
         this.media = media;
     }
 
-    /** Why a machine gets nothing though there are parts, in a sentence. */
-    static final String WHY = "Awlsmith-Why";
-
     /**
      * @param engine what the machine has; see {@link Engine#fingerprint}
      * @param forms of nets that it runs; not told for all
@@ -82,7 +79,7 @@ class WorkController {
         if (asking.forms() != null && form.isPresent() && !asking.forms().contains(form.get())) {
             return ResponseEntity.noContent()
                     .header(
-                            WHY,
+                            SharedWork.WHY,
                             "the render that runs wants nets in " + form.get().words()
                                     + ", which this machine does not run; it waits for another")
                     .build();
