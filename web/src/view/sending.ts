@@ -84,13 +84,28 @@ export function outputWords(
   return preset?.label ?? `${codec?.label ?? now.codec} in ${container?.label ?? now.container}`
 }
 
-/** What will be made, in a line. @param tried its size by what was made of it to find out */
-export function planLine(plan: PlanView, label: string, tried?: number): string {
+/** Which of the frames go into it: all, few or none. */
+export function takingOf(now: DeliverableChoice, codecs: CodecDescription[]): 'ALL' | 'FEW' | 'NONE' {
+  const codec = codecs.find((one) => one.id === now.codec)
+  return codec?.containers.find((one) => one.ending === now.container)?.taking ?? 'ALL'
+}
+
+/**
+ * What will be made, in a line.
+ *
+ * @param tried its size by what was made of it to find out
+ * @param taking which of the frames go into it
+ */
+export function planLine(plan: PlanView, label: string, tried?: number, taking = 'ALL'): string {
+  const weight = tried === undefined ? `roughly ${bytes(plan.fileBytes)}` : `about ${bytes(tried)}`
+  if (taking === 'NONE') {
+    return `${label} · ${weight}`
+  }
   const parts = [
     `${plan.width}×${plan.height}`,
-    `${rate(plan.ratePerSecond)} fps`,
+    ...(taking === 'ALL' ? [`${rate(plan.ratePerSecond)} fps`] : []),
     `${label} ${plan.depth} bit`,
-    tried === undefined ? `roughly ${bytes(plan.fileBytes)}` : `about ${bytes(tried)}`,
+    weight,
   ]
   if (plan.sar !== '1') {
     parts.splice(1, 0, `pixels ${plan.sar.replace('/', ':')}`)

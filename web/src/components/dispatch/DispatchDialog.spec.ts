@@ -56,6 +56,7 @@ const plan = (change: Partial<PlanView> = {}): PlanView => ({
 const container = (ending: string) => ({
   ending,
   label: ending.toUpperCase(),
+  taking: 'ALL' as const,
   sounds: ['kept', 'aac', 'none'].map((id) => ({ id, label: `${id} sound`, effect: '' })),
 })
 const codecs: CodecDescription[] = [

@@ -20,6 +20,7 @@ import {
   outputWords,
   planLine,
   spanOf,
+  takingOf,
   type Target,
   timeLine,
 } from '@/view/sending'
@@ -314,7 +315,7 @@ async function send() {
         <v-text-field v-model="at" class="time" type="time" aria-label="Begins at" :disabled="!later" />
       </div>
       <p v-if="plan && one" class="figure plan" data-test="plan">
-        {{ planLine(plan, label, trial?.fileBytes) }} ·
+        {{ planLine(plan, label, trial?.fileBytes, takingOf(output, codecs)) }} ·
         {{ isTrying ? 'trying a few frames…' : timeLine(trial?.seconds ?? plan.estimateSeconds, begins) }} ·
         {{ bytes(plan.memoryBytes) }} of memory
       </p>

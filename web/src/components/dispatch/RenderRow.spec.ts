@@ -57,6 +57,33 @@ describe('a render', () => {
     expect(resume).toHaveBeenCalledWith('r')
   })
 
+  it('tells of sound alone and of one picture what there is to tell', () => {
+    const result = {
+      codec: 'FLAC',
+      width: 0,
+      height: 0,
+      rate: '',
+      ratePerSecond: 0,
+      frames: 0,
+      seconds: 8,
+      bytes: 1000,
+      depth: 0,
+      matrix: '',
+      range: '',
+      transfer: '',
+      primaries: '',
+      sound: ['FLAC'],
+      errors: 0,
+    }
+    const sound = { codec: 'Sound alone', deliverable: { codec: 'sound', container: 'flac' } }
+    expect(row(sound).text()).toContain('Sound alone in FLAC')
+    const told = row({ ...sound, state: 'DONE', result }).text()
+    expect(told).toContain('Sound alone · FLAC · 8.0 s')
+    expect(told).toContain('decodes to its end · one track')
+    const one = { ...result, codec: 'PNG', width: 640, height: 360, frames: 1, sound: [], depth: 8 }
+    expect(row({ state: 'DONE', result: one }).text()).toContain('640×360 · PNG · one picture')
+  })
+
   it('tells where it is, how fast, and where the time goes', () => {
     const live = {
       on: '2 cores',

@@ -15,9 +15,19 @@ const notices = useNotices()
 const share = computed(() => props.render.framesDone / Math.max(1, props.render.frames))
 const made = computed(() => {
   const result = props.render.result
+  const isSound = props.render.deliverable.codec === 'sound'
   if (!result) {
     const container = String(props.render.deliverable.container ?? '').toUpperCase()
+    if (isSound) {
+      return `${props.render.codec} in ${container}`
+    }
     return `${props.render.width}×${props.render.height} · ${props.render.codec} in ${container}`
+  }
+  if (isSound) {
+    return `Sound alone · ${result.sound.join(', ')} · ${result.seconds.toFixed(1)} s`
+  }
+  if (result.frames === 1) {
+    return `${result.width}×${result.height} · ${result.codec} · one picture`
   }
   return [
     `${result.width}×${result.height}`,
@@ -64,6 +74,9 @@ const checks = computed(() => {
   const result = props.render.result
   if (!result) {
     return ''
+  }
+  if (result.width === 0) {
+    return `decodes to its end · ${result.sound.length === 1 ? 'one track' : `${result.sound.length} tracks`}`
   }
   const frames = result.errors === 0 ? 'all frames decode' : `${result.errors} decoding faults`
   const sound = result.sound.length > 0 ? `sound ${result.sound.join(', ')}` : 'no sound'

@@ -31,7 +31,10 @@ final class Input {
             "jpeg_pipe",
             "tiff_pipe",
             "webp_pipe",
-            "exr_pipe");
+            "exr_pipe",
+            // sound that was sent out alone; taken in it is refused for having no picture
+            "wav",
+            "flac");
 
     private Input() {}
 

@@ -22,6 +22,8 @@ public final class Joiner {
     /** What nearly every player reads in MP4, and in MOV beside it (common practice, no source). */
     private static final Set<String> SOUND_IN_MP4 = Set.of("aac", "mp3", "ac3", "eac3", "alac");
 
+    private static final Set<String> SOUND_IN_M4A = Set.of("aac", "alac");
+
     private static final Set<String> SOUND_IN_WEBM = Set.of("opus", "vorbis");
 
     private static final Set<String> SOUND_IN_MXF = Set.of("pcm_s16le", "pcm_s24le");
@@ -268,7 +270,7 @@ public final class Joiner {
         return copied ? Sound.KEPT : anew(along, container);
     }
 
-    private static List<String> words(Sound sound, int slot) {
+    static List<String> words(Sound sound, int slot) {
         String codec = "-c:a:" + slot;
         String rate = "-b:a:" + slot;
         return switch (sound) {
@@ -313,7 +315,7 @@ public final class Joiner {
                 .toList();
     }
 
-    private static Container container(Path out) {
+    static Container container(Path out) {
         String name = out.toString().toLowerCase(Locale.ROOT);
         return Container.byEnding(name.substring(name.lastIndexOf('.') + 1)).orElse(Container.MKV);
     }
@@ -322,12 +324,14 @@ public final class Joiner {
         return "the sound (" + track.codec() + ") is not read by all players in this container";
     }
 
-    private static boolean isRead(MediaInfo.Sound track, Container container) {
+    static boolean isRead(MediaInfo.Sound track, Container container) {
         String codec = track.codec();
         return switch (container) {
             case MP4 -> SOUND_IN_MP4.contains(codec);
             case MOV -> SOUND_IN_MP4.contains(codec) || codec.startsWith(SAMPLES);
             case WEBM -> SOUND_IN_WEBM.contains(codec);
+            case M4A -> SOUND_IN_M4A.contains(codec);
+            case WAV, FLAC -> codec.startsWith(SAMPLES) || codec.equals("flac");
             case MXF -> SOUND_IN_MXF.contains(codec) && track.rate() == MXF_RATE;
             default -> true;
         };
@@ -429,7 +433,7 @@ public final class Joiner {
         return list.toString();
     }
 
-    private static String decimal(Rational seconds) {
+    static String decimal(Rational seconds) {
         long micros = micros(seconds);
         long size = Math.abs(micros);
         return String.format(Locale.ROOT, "%s%d.%06d", micros < 0 ? "-" : "", size / 1_000_000, size % 1_000_000);

@@ -43,7 +43,8 @@ public final class PictureFiles {
             throw new MediaException("no picture was written; start the render again");
         }
         Path first = files.getFirst();
-        MediaInfo info = Prober.probe(first);
+        String name = first.getFileName().toString();
+        MediaInfo info = Prober.picture(first, name.substring(name.lastIndexOf('.') + 1));
         var video = info.video();
         var told = new MediaInfo.Video(
                 video.index(),

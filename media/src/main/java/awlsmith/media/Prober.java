@@ -41,6 +41,19 @@ public final class Prober {
      *     that cannot be
      */
     public static MediaInfo probe(Path file) {
+        return probe(file, List.of());
+    }
+
+    /**
+     * The same of one picture of ours, whose kind is known: a large JPEG is told from other files too late.
+     *
+     * @param kind by the ending of its name
+     */
+    static MediaInfo picture(Path file, String kind) {
+        return probe(file, List.of("-f", (kind.equals("jpg") ? "jpeg" : kind) + "_pipe"));
+    }
+
+    private static MediaInfo probe(Path file, List<String> as) {
         try {
             if (!Files.isRegularFile(file)) {
                 throw new MediaException("there is no file at this place any more; take it in again");
@@ -48,7 +61,7 @@ public final class Prober {
             if (Files.size(file) == 0) {
                 throw new MediaException("the file is empty (0 bytes): the copy may have failed; take it in again");
             }
-            Answer answer = ask(file);
+            Answer answer = ask(file, as);
             return read(file, answer, Files.size(file));
         } catch (IOException e) {
             throw new MediaException("the file cannot be read: " + e.getMessage(), e);
@@ -58,9 +71,11 @@ public final class Prober {
     /** @param tree what ffprobe found; @param errors what it complained about on the way */
     private record Answer(JsonNode tree, List<String> errors) {}
 
-    private static Answer ask(Path file) throws IOException {
+    /** @param as options that tell its kind where that is known */
+    private static Answer ask(Path file, List<String> as) throws IOException {
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-loglevel", "level+error"));
         arguments.addAll(Input.guards());
+        arguments.addAll(as);
         arguments.addAll(List.of("-of", "json", "-show_format", "-show_streams", "-show_chapters", Input.url(file)));
         try (Child probe = Child.start(Tool.FFPROBE, arguments, Limits.asking(), line -> {})) {
             byte[] answer = probe.output().readNBytes(4 << 20);
@@ -117,6 +132,40 @@ public final class Prober {
         return BOXES.contains(box);
     }
 
+    /**
+     * The tracks of a file that may hold no pictures.
+     *
+     * @throws MediaException as {@link #probe} does
+     */
+    static List<MediaInfo.Sound> sounds(Path file) {
+        try {
+            var sounds = new ArrayList<MediaInfo.Sound>();
+            for (JsonNode stream : ask(file, List.of()).tree().path("streams")) {
+                if (isSound(stream)) {
+                    sounds.add(sound(stream));
+                }
+            }
+            return List.copyOf(sounds);
+        } catch (IOException e) {
+            throw new MediaException("the file cannot be read: " + e.getMessage(), e);
+        }
+    }
+
+    private static boolean isSound(JsonNode stream) {
+        return stream.path("codec_type").asString("").equals("audio")
+                && stream.path("sample_rate").asInt(0) > 0;
+    }
+
+    private static MediaInfo.Sound sound(JsonNode stream) {
+        return new MediaInfo.Sound(
+                stream.path("index").asInt(0),
+                stream.path("codec_name").asString("unknown"),
+                stream.path("sample_rate").asInt(0),
+                stream.path("channels").asInt(0),
+                start(stream),
+                stream.path("bit_rate").asLong(0));
+    }
+
     private static MediaInfo read(Path file, Answer answer, long bytes) {
         JsonNode tree = answer.tree();
         JsonNode video = null;
@@ -126,14 +175,8 @@ public final class Prober {
             boolean cover = stream.path("disposition").path("attached_pic").asInt(0) == 1;
             if (type.equals("video") && !cover && video == null) {
                 video = stream;
-            } else if (type.equals("audio") && stream.path("sample_rate").asInt(0) > 0) {
-                sounds.add(new MediaInfo.Sound(
-                        stream.path("index").asInt(0),
-                        stream.path("codec_name").asString("unknown"),
-                        stream.path("sample_rate").asInt(0),
-                        stream.path("channels").asInt(0),
-                        start(stream),
-                        stream.path("bit_rate").asLong(0)));
+            } else if (isSound(stream)) {
+                sounds.add(sound(stream));
             }
         }
         if (video == null) {

@@ -11,11 +11,13 @@ import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Taking;
 import awlsmith.media.FinalEncoding;
 import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import awlsmith.media.PictureFiles;
 import awlsmith.media.ReadBack;
+import awlsmith.media.SoundFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -88,13 +90,21 @@ final class Output {
      *
      * @param frames in all segments
      */
-    Renderer.Result join(long frames, Machine machine, RenderWatch watch, Cancel cancel) throws IOException {
+    Renderer.Made join(long frames, Machine machine, RenderWatch watch, Cancel cancel) throws IOException {
         Path out = request.out();
         Path part = out.resolveSibling("." + out.getFileName() + ".part." + RenderRequest.ending(out));
         Path folder = request.scratch().resolve("coding");
         try {
             watch.ending("putting the file together", 0);
             var along = along(frames);
+            if (request.deliverable().taking() == Taking.NONE) {
+                return sounded(along, part, cancel);
+            }
+            if (request.deliverable().taking() == Taking.FEW) {
+                var picked = new Picked(this, machine, watch, cancel).make(part, folder);
+                Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+                return new Renderer.Result(picked.at(out), Optional.empty());
+            }
             var made = request.deliverable().isCodedInParts()
                     ? joined(segments.list(frames), along, part, cancel)
                     : coded(frames, along, part, folder, machine, watch, cancel);
@@ -105,6 +115,14 @@ final class Output {
             Files.deleteIfExists(part);
             Folders.remove(folder);
         }
+    }
+
+    private Renderer.Sounded sounded(Joiner.Along along, Path part, Cancel cancel) throws IOException {
+        Optional<String> note = SoundFile.write(along, part, cancel);
+        SoundFile.Facts facts = SoundFile.readBack(part, cancel);
+        Verdict.demandSound(facts, along, request.deliverable().container(), cancel);
+        Files.move(part, request.out(), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        return new Renderer.Sounded(facts, note);
     }
 
     /** @param note what was changed or left out, in words */
@@ -207,23 +225,8 @@ final class Output {
                 request.deliverable().sound(),
                 request.treatment().chain().speed(),
                 request.outputRate(),
-                timecode(),
+                request.firstLabel().map(TimeCode::toString),
                 request.comment(),
                 request.deliverable().tags().over(clip.info().extras().tags()));
-    }
-
-    /** The label of the first frame going out, where frames come evenly and at a rate that has labels. */
-    private Optional<String> timecode() {
-        var clip = request.clip();
-        if (clip.steadyRate().isEmpty() || request.outputRate().isEmpty()) {
-            return Optional.empty();
-        }
-        return clip.info()
-                .extras()
-                .timecode()
-                .flatMap(text -> TimeCode.parse(text, clip.steadyRate().get()))
-                .flatMap(code -> code.plus(request.range().from())
-                        .at(request.outputRate().get()))
-                .map(TimeCode::toString);
     }
 }

@@ -5,6 +5,7 @@ import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
+import awlsmith.core.picture.TimeCode;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Timing;
@@ -13,6 +14,7 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.plan.Tags;
+import awlsmith.core.plan.Taking;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
@@ -184,9 +186,28 @@ public record RenderRequest(
         }
         plan = plan.warning(
                 deliverable.tags().untold(deliverable.container()).stream().toList());
+        if (deliverable.taking() == Taking.NONE) {
+            plan = soundAlone(plan);
+        }
         // at another pace it is coded anew in any case
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
+    }
+
+    private RenderPlan soundAlone(RenderPlan plan) {
+        int tracks = clip.info().sounds().size();
+        if (tracks == 0) {
+            return plan.refusing(List.of("this clip has no sound that could go out alone; choose a codec of pictures"));
+        }
+        if (deliverable.sound() == Sound.NONE) {
+            return plan.refusing(List.of("sound alone wants sound: choose what it is coded as"));
+        }
+        Container container = deliverable.container();
+        RenderPlan weighed = plan.weighing(Math.round(soundBits() / 8 * plan.seconds()));
+        return tracks <= container.mostTracks()
+                ? weighed
+                : weighed.warning(List.of("the clip has " + tracks + " sound tracks and " + container.label()
+                        + " holds one: the first goes out. MKA holds all of them"));
     }
 
     /** Bits a second that sound will take in its file, by what the source says of its own. */
@@ -203,6 +224,18 @@ public record RenderRequest(
                 "",
                 Tags.NONE);
         return Joiner.soundBits(along, out);
+    }
+
+    /** The label of the first frame going out, where frames come evenly and at a rate that has labels. */
+    Optional<TimeCode> firstLabel() {
+        if (clip.steadyRate().isEmpty() || outputRate().isEmpty()) {
+            return Optional.empty();
+        }
+        return clip.info()
+                .extras()
+                .timecode()
+                .flatMap(text -> TimeCode.parse(text, clip.steadyRate().get()))
+                .flatMap(code -> code.plus(range.from()).at(outputRate().get()));
     }
 
     /** Bits a second of pictures that are coded at the end to a rate or a size; 0 where quality decides. @param seconds it lasts */

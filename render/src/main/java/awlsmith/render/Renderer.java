@@ -14,11 +14,13 @@ import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.plan.Taking;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.ReadBack;
+import awlsmith.media.SoundFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -45,6 +47,10 @@ public final class Renderer {
     private final List<RenderRequest> requests;
 
     private final RenderRequest request;
+
+    /** Those that frames go into one after another, with all of them. */
+    private final List<RenderRequest> films;
+
     /** The form of nets of parts that are of no use here. */
     private final Optional<NetForm> begunWith;
 
@@ -88,6 +94,9 @@ public final class Renderer {
         this.begunWith = begun.filter(other -> other != form);
         this.requests = requests.stream().map(one -> one.with(form)).toList();
         this.request = this.requests.getFirst();
+        this.films = this.requests.stream()
+                .filter(one -> one.deliverable().taking() == Taking.ALL)
+                .toList();
         this.machine = machine;
         this.watch = watch;
         this.cancel = cancel;
@@ -102,13 +111,21 @@ public final class Renderer {
     }
 
     /** What became of one of several files. */
-    public sealed interface Made permits Result, Failed {}
+    public sealed interface Made permits Result, Sounded, Failed {}
 
     /**
      * @param facts read back from the file
      * @param soundNote what was changed about the sound, if anything
      */
     public record Result(ReadBack.Facts facts, Optional<String> soundNote) implements Made {}
+
+    /**
+     * Of a file without pictures.
+     *
+     * @param facts read back from it
+     * @param soundNote what was changed about the sound, if anything
+     */
+    public record Sounded(SoundFile.Facts facts, Optional<String> soundNote) implements Made {}
 
     /** @param sentence why this one could not be made, though the treatment was */
     public record Failed(String sentence) implements Made {}
@@ -120,6 +137,8 @@ public final class Renderer {
     public Result render() {
         return switch (renderAll((number, made) -> {}).getFirst()) {
             case Result result -> result;
+            case Sounded sounded ->
+                throw new IllegalStateException(request.out() + " holds no pictures: renderAll tells of it");
             case Failed failed -> throw new MediaException(failed.sentence());
         };
     }
@@ -144,9 +163,12 @@ public final class Renderer {
             var outputs = new ArrayList<Output>();
             for (RenderRequest one : requests) {
                 Files.createDirectories(one.scratch());
-                outputs.add(new Output(one, new SegmentFolder(one)));
+                outputs.add(new Output(one, films.contains(one) ? new SegmentFolder(one) : SegmentFolder.as(one)));
             }
-            long frames = treat(outputs);
+            List<Output> treated = outputs.stream()
+                    .filter(one -> films.contains(one.request()))
+                    .toList();
+            long frames = treated.isEmpty() ? request.outputRange().count() : treat(treated);
             var made = new ArrayList<Made>();
             for (Output output : outputs) {
                 made.add(joined(output, frames));
@@ -173,7 +195,7 @@ public final class Renderer {
      * @return its files
      */
     List<Path> segment(int number, FrameRange range) throws IOException {
-        var outputs = requests.stream()
+        var outputs = films.stream()
                 .map(one -> new Output(one, SegmentFolder.as(one)))
                 .toList();
         watch.begins(0);
@@ -218,7 +240,7 @@ public final class Renderer {
                         .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
                         .sum();
         watch.begins(done);
-        shared.open(requests, folders, watch);
+        shared.open(films, folders, watch);
         try {
             done = shared(outputs, whole, each, count, done);
         } finally {

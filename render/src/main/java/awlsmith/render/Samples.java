@@ -116,6 +116,10 @@ final class Samples {
         return new Place(segment, gaps, finish, PacketSizes.of(file, cancel));
     }
 
+    static int frames(List<Place> places) {
+        return places.stream().mapToInt(Place::frames).sum();
+    }
+
     /** Seconds from one frame to the next; what an encoder has still to do at its end is shared out among its frames. */
     static double perFrame(List<Place> places) {
         double nanos = 0;

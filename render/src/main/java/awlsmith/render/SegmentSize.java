@@ -4,6 +4,7 @@ import awlsmith.core.picture.Frame;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Taking;
 import awlsmith.media.MediaException;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -40,16 +41,23 @@ public final class SegmentSize {
 
     /** The same of several files of one treatment: whichever of them kept a number, it is that of all. */
     public static List<RenderRequest> of(List<RenderRequest> requests, Machine machine, Cancel cancel) {
+        List<RenderRequest> films = requests.stream()
+                .filter(one -> one.deliverable().taking() == Taking.ALL)
+                .toList();
+        if (films.isEmpty()) {
+            return requests;
+        }
         try {
             OptionalInt before = OptionalInt.empty();
             for (RenderRequest one : requests) {
                 before = before.isPresent() ? before : read(kept(one));
             }
-            RenderRequest first = requests.getFirst();
-            int frames = before.isPresent()
-                    ? before.getAsInt()
-                    : fitting(
-                            seconds(first, machine, cancel), first.deliverable().gop());
+            RenderRequest first = films.getFirst();
+            int gop = films.stream()
+                    .mapToInt(one -> one.deliverable().gop())
+                    .max()
+                    .orElseThrow();
+            int frames = before.isPresent() ? before.getAsInt() : fitting(seconds(first, machine, cancel), gop);
             for (RenderRequest one : requests) {
                 keep(kept(one), frames);
             }

@@ -2,6 +2,7 @@ package awlsmith.render;
 
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Taking;
 import awlsmith.media.FinalEncoding;
 import awlsmith.media.MediaException;
 import java.io.IOException;
@@ -51,8 +52,22 @@ public final class Trial {
 
     private Found run(double budget) throws IOException {
         int most = Math.min(96, request.deliverable().gop() * 2);
+        if (request.deliverable().taking() == Taking.NONE) {
+            return new Found(FINISHING, request.plan(machine).fileBytes(), 0);
+        }
+        if (request.deliverable().taking() == Taking.FEW) {
+            return few(budget);
+        }
         List<Samples.Place> places = new Samples(request, request.parts(), machine, cancel).make(budget, most);
         return found(places, request.outputRange().count());
+    }
+
+    /** One of the frames that it takes, by which the others go. */
+    private Found few(double budget) throws IOException {
+        List<Samples.Place> places = new Samples(request, request.parts(), machine, cancel).make(budget, 1);
+        int picks = request.deliverable().picks(request.outputRange()).size();
+        double seconds = FINISHING + picks * Samples.perFrame(places);
+        return new Found(seconds, request.plan(machine).fileBytes(), Samples.frames(places));
     }
 
     /** Of what is coded at the end, from parts without loss. @param seconds and bytes of one frame */
@@ -84,7 +99,7 @@ public final class Trial {
     }
 
     private Found found(List<Samples.Place> places, long count) throws IOException {
-        int made = places.stream().mapToInt(Samples.Place::frames).sum();
+        int made = Samples.frames(places);
         double sound = request.soundBits()
                 / 8
                 * request.lasting(request.outputRange().from(), count).toDouble();

@@ -11,6 +11,7 @@ import awlsmith.media.Joiner;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.ReadBack;
+import awlsmith.media.SoundFile;
 import awlsmith.media.SoundLength;
 import java.util.ArrayList;
 import java.util.List;
@@ -52,10 +53,41 @@ final class Verdict {
         picture(facts.format(), wrong);
         times(facts, wrong);
         sounds(facts, wrong, cancel);
+        refuse(wrong);
+    }
+
+    private static void refuse(List<String> wrong) {
         if (!wrong.isEmpty()) {
             throw new MediaException("the finished file is not what was asked for: " + String.join("; ", wrong)
                     + ". Start the render again");
         }
+    }
+
+    /** The same of a file of sound alone. */
+    static void demandSound(SoundFile.Facts facts, Joiner.Along along, Container container, Cancel cancel) {
+        var wrong = new ArrayList<String>();
+        int wanted = SoundFile.tracks(along, container).size();
+        if (facts.tracks().size() != wanted) {
+            wrong.add("it has " + facts.tracks().size() + " sound tracks, " + wanted + " were to go out");
+        }
+        if (facts.errors() > 0) {
+            wrong.add("its decoder complains " + facts.errors() + " times");
+        }
+        for (int n = 0; n < Math.min(wanted, facts.tracks().size()); n++) {
+            // packets that are taken as they are begin and end where the source's do
+            var span = new SoundLength.Span(along.start(), along.lasting());
+            boolean kept = along.sound() == Sound.KEPT && !along.isPaced();
+            double copied = kept
+                    ? SoundLength.of(along.source(), along.source().sounds().get(n), Optional.of(span), cancel)
+                            .toDouble()
+                    : 0;
+            double got = facts.seconds().get(n).toDouble();
+            boolean asCopied = kept && Math.abs(got - copied) <= SOUND_SLACK;
+            if (!asCopied) {
+                close("sound", got, along.seconds().toDouble(), SOUND_SLACK, wrong);
+            }
+        }
+        refuse(wrong);
     }
 
     private void picture(Format got, List<String> wrong) {

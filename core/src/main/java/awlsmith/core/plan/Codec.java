@@ -3,6 +3,7 @@ package awlsmith.core.plan;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
+import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
@@ -67,6 +68,20 @@ public interface Codec {
      */
     default boolean isCodedInParts(Settings settings) {
         return true;
+    }
+
+    /** Which of the treated frames go into such a file. */
+    default Taking taking(Container container) {
+        return Taking.ALL;
+    }
+
+    /**
+     * Those that go into it where it takes {@link Taking#FEW}, by their numbers, rising.
+     *
+     * @param made all of them; not open
+     */
+    default List<Long> picks(Settings settings, FrameRange made) {
+        throw new IllegalStateException(label() + " takes all frames, or none");
     }
 
     /** Why such pictures cannot go out in it, each with what would work; empty when they can. */

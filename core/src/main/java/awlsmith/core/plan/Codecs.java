@@ -27,7 +27,9 @@ public final class Codecs {
             new Pictures(Pictures.Kind.JPEG),
             new Pictures(Pictures.Kind.EXR),
             new Animated(true),
-            new Animated(false));
+            new Animated(false),
+            new ContactSheet(),
+            new SoundAlone());
 
     private Codecs() {}
 

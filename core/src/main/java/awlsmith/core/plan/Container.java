@@ -17,7 +17,18 @@ public enum Container {
     GIF("gif", "GIF", Sound.NONE, EnumSet.noneOf(Sound.class)),
     APNG("apng", "APNG", Sound.NONE, EnumSet.noneOf(Sound.class)),
     /** Pictures by their numbers, packed as they are into one file. */
-    ZIP("zip", "ZIP", Sound.NONE, EnumSet.noneOf(Sound.class));
+    ZIP("zip", "ZIP", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    /** One picture by itself. */
+    PNG("png", "one PNG", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    TIFF("tiff", "one TIFF", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    JPEG("jpg", "one JPEG", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    EXR("exr", "one OpenEXR", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    /** One track each. */
+    WAV("wav", "WAV", Sound.PCM, EnumSet.of(Sound.PCM)),
+    FLAC("flac", "FLAC", Sound.FLAC, EnumSet.of(Sound.FLAC)),
+    M4A("m4a", "M4A", Sound.AAC, EnumSet.of(Sound.AAC)),
+    /** Matroska without pictures, with all tracks. */
+    MKA("mka", "MKA", Sound.FLAC, EnumSet.of(Sound.AAC, Sound.OPUS, Sound.FLAC, Sound.PCM));
 
     private final String ending;
     private final String label;
@@ -63,15 +74,31 @@ public enum Container {
      */
     public boolean tells(String tag) {
         return switch (this) {
-            case MP4, MKV, WEBM -> true;
+            case MP4, MKV, WEBM, M4A, MKA -> true;
+            case WAV, FLAC -> !tag.equals("description");
             case MOV -> !tag.equals("description");
-            case MXF, GIF, APNG, ZIP -> false;
+            case MXF, GIF, APNG, ZIP, PNG, TIFF, JPEG, EXR -> false;
         };
     }
 
     /** Whether it is single pictures, not a film. */
     public boolean isPictures() {
-        return this == ZIP;
+        return this == ZIP || isPicture();
+    }
+
+    /** Whether it is one picture. */
+    public boolean isPicture() {
+        return this == PNG || this == TIFF || this == JPEG || this == EXR;
+    }
+
+    /** Whether it holds sound and nothing else. */
+    public boolean isSound() {
+        return this == WAV || this == FLAC || this == M4A || this == MKA;
+    }
+
+    /** Tracks of sound that it holds at most. */
+    public int mostTracks() {
+        return this == WAV || this == FLAC || this == M4A ? 1 : Integer.MAX_VALUE;
     }
 
     /** @param ending of a file's name, in small letters, without its dot */

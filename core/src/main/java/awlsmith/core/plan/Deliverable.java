@@ -4,10 +4,12 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.ColourTags;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Problem;
 import awlsmith.core.recipe.RecipeException;
 import awlsmith.core.recipe.Settings;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -191,6 +193,16 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
         Format plain = codec.format(treated, settings);
         ColourTags tags = resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight);
         return plain.withColour(codec.colour(tags));
+    }
+
+    /** Which of the treated frames go into it. */
+    public Taking taking() {
+        return codec.taking(container);
+    }
+
+    /** See {@link Codec#picks}. */
+    public List<Long> picks(FrameRange made) {
+        return codec.picks(settings, made);
     }
 
     /** See {@link Codec#isCodedInParts}. */

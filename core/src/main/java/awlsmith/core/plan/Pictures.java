@@ -7,11 +7,12 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.Scan;
 import awlsmith.core.picture.Siting;
+import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
 
-/** Every frame as a picture of its own, numbered, all in one archive. */
+/** Every frame as a picture of its own, numbered, all in one archive; or one of them by itself. */
 final class Pictures implements Codec {
     private static final Param.Whole FIRST =
             new Param.Whole("first", "First number", "", 0, 9_999_999, 1L, "that the first picture's name ends in");
@@ -30,23 +31,40 @@ final class Pictures implements Codec {
 
     /** What pictures there are, with bytes of a raw byte that is kept (common practice, no source). */
     enum Kind {
-        PNG("png", "PNG pictures", "numbered pictures without loss, which every program reads", 0.55),
-        TIFF("tiff", "TIFF pictures", "numbered pictures without loss, for print and film tools", 0.8),
-        JPEG("jpeg", "JPEG pictures", "numbered pictures, small; 8 bit", 0.08),
-        EXR("exr", "OpenEXR pictures", "numbered pictures in linear light, half floats, for compositing", 0.8);
+        PNG("png", "PNG pictures", "numbered pictures without loss, which every program reads", 0.55, Container.PNG),
+        TIFF("tiff", "TIFF pictures", "numbered pictures without loss, for print and film tools", 0.8, Container.TIFF),
+        JPEG("jpeg", "JPEG pictures", "numbered pictures, small; 8 bit", 0.08, Container.JPEG),
+        EXR(
+                "exr",
+                "OpenEXR pictures",
+                "numbered pictures in linear light, half floats, for compositing",
+                0.8,
+                Container.EXR);
 
         private final String id;
         private final String label;
         private final String purpose;
         private final double share;
+        private final Container alone;
 
-        Kind(String id, String label, String purpose, double share) {
+        Kind(String id, String label, String purpose, double share, Container alone) {
             this.id = id;
             this.label = label;
             this.purpose = purpose;
             this.share = share;
+            this.alone = alone;
         }
     }
+
+    private static final Param.Choice WHICH = new Param.Choice(
+            "which",
+            "Which",
+            List.of(
+                    new Param.Choice.Option("first", "the first", "of the span"),
+                    new Param.Choice.Option("middle", "the middle one", "of the span"),
+                    new Param.Choice.Option("last", "the last", "of the span")),
+            "first",
+            "frame goes out, where it is one picture by itself");
 
     private final Kind kind;
 
@@ -71,15 +89,15 @@ final class Pictures implements Codec {
 
     @Override
     public List<Container> containers() {
-        return List.of(Container.ZIP);
+        return List.of(Container.ZIP, kind.alone);
     }
 
     @Override
     public List<Param> params() {
         return switch (kind) {
-            case PNG, TIFF -> List.of(DEPTH, FIRST);
-            case JPEG -> List.of(QUALITY, FIRST);
-            case EXR -> List.of(FIRST);
+            case PNG, TIFF -> List.of(DEPTH, WHICH, FIRST);
+            case JPEG -> List.of(QUALITY, WHICH, FIRST);
+            case EXR -> List.of(WHICH, FIRST);
         };
     }
 
@@ -101,6 +119,21 @@ final class Pictures implements Codec {
     @Override
     public boolean isCodedInParts(Settings settings) {
         return false;
+    }
+
+    @Override
+    public Taking taking(Container container) {
+        return container.isPicture() ? Taking.FEW : Taking.ALL;
+    }
+
+    @Override
+    public List<Long> picks(Settings settings, FrameRange made) {
+        return List.of(
+                switch (settings.choice(WHICH).orElse("first")) {
+                    case "middle" -> made.from() + made.count() / 2;
+                    case "last" -> made.end() - 1;
+                    default -> made.from();
+                });
     }
 
     /** Readers take R'G'B' of full range for granted, and JPEG's luma and chroma as JFIF (ITU-T T.871) has them. */

@@ -8,6 +8,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.pipeline.Chain;
+import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Stage;
 import java.util.ArrayList;
 import java.util.List;
@@ -55,6 +56,18 @@ public record RenderPlan(
         return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, fileBytes, refusals, all);
     }
 
+    /** Against which more stands. */
+    public RenderPlan refusing(List<String> more) {
+        var all = new ArrayList<>(refusals);
+        all.addAll(more);
+        return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, fileBytes, all, warnings);
+    }
+
+    /** Whose file weighs so much. */
+    public RenderPlan weighing(long bytes) {
+        return new RenderPlan(output, frames, ratePerSecond, seconds, memoryBytes, bytes, refusals, warnings);
+    }
+
     /** Whether nothing stands against it; warnings do not. */
     public boolean isPossible() {
         return refusals.isEmpty();
@@ -77,6 +90,10 @@ public record RenderPlan(
             long memoryLimit) {
         Format treated = chain.output();
         Format file = deliverable.fileFormat(treated, chain.source().height());
+        double seconds = frames / rate.toDouble();
+        if (deliverable.taking() == Taking.NONE) {
+            return new RenderPlan(file, frames, rate.toDouble(), seconds, 0, 0, List.of(), List.of());
+        }
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
         tellLosses(chain, file, deliverable, warnings);
@@ -88,11 +105,14 @@ public record RenderPlan(
             refusals.add("this needs about " + megabytes(memory) + " MB of memory, " + megabytes(memoryLimit)
                     + " MB are allowed; choose a smaller size");
         }
-        if (treated.width() != file.width() || treated.height() != file.height()) {
+        boolean isItself = deliverable.codec() instanceof ContactSheet;
+        if (!isItself && (treated.width() != file.width() || treated.height() != file.height())) {
             warnings.add(deliverable.codec().label() + " needs even sides: the edge is repeated by one pixel, "
                     + treated.width() + "x" + treated.height() + " goes out as " + file.width() + "x" + file.height());
         }
-        double seconds = frames / rate.toDouble();
+        long pictures = deliverable.taking() == Taking.ALL
+                ? frames
+                : deliverable.picks(new FrameRange(0, frames)).size();
         return new RenderPlan(
                 file,
                 frames,
@@ -105,7 +125,7 @@ public record RenderPlan(
                                 chain.source(),
                                 file,
                                 deliverable.settings(),
-                                new Codec.Amount(frames, rate.toDouble(), sourceBitRate / rate.toDouble())),
+                                new Codec.Amount(pictures, rate.toDouble(), sourceBitRate / rate.toDouble())),
                 refusals,
                 warnings);
     }

@@ -90,6 +90,17 @@ final class JsonTelling implements Telling {
     }
 
     @Override
+    public void sounded(Path file, Renderer.Sounded made) {
+        var values = new LinkedHashMap<String, Object>();
+        values.put("out", file.toString());
+        values.put("bytes", made.facts().bytes());
+        values.put("frames", 0);
+        values.put("seconds", made.facts().seconds().getFirst().toDouble());
+        made.soundNote().ifPresent(note -> values.put("note", note));
+        tell("made", values);
+    }
+
+    @Override
     public void failed(Path in, String sentence) {
         tell("failed", Map.of("in", in.toString(), "sentence", sentence));
     }

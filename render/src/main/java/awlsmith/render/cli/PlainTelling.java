@@ -1,6 +1,7 @@
 package awlsmith.render.cli;
 
 import awlsmith.core.plan.RenderPlan;
+import awlsmith.core.plan.Taking;
 import awlsmith.render.RenderRequest;
 import awlsmith.render.RenderWatch;
 import awlsmith.render.Renderer;
@@ -25,6 +26,10 @@ final class PlainTelling implements Telling {
 
     @Override
     public void begins(RenderRequest request, RenderPlan plan) {
+        if (request.deliverable().taking() == Taking.NONE) {
+            err.printf(Locale.ROOT, "%.2f s of sound%n", plan.seconds());
+            return;
+        }
         err.printf(
                 Locale.ROOT,
                 "%dx%d to %dx%d, %.2f s, about %d frames, %s%n",
@@ -49,6 +54,19 @@ final class PlainTelling implements Telling {
                 video.format().height(),
                 result.facts().frames(),
                 out.toFile().length() / 1e6);
+    }
+
+    @Override
+    public void sounded(Path out, Renderer.Sounded made) {
+        made.soundNote().ifPresent(this::note);
+        err.printf(
+                Locale.ROOT,
+                "%s: %d sound track%s, %.1f s, %.1f MB, read back and right%n",
+                out.getFileName(),
+                made.facts().tracks().size(),
+                made.facts().tracks().size() == 1 ? "" : "s",
+                made.facts().seconds().getFirst().toDouble(),
+                made.facts().bytes() / 1e6);
     }
 
     @Override

@@ -86,7 +86,10 @@ final class RenderCommand {
 
     private void render(MediaInfo info, Path out, Path scratch, Machine machine) {
         boolean span = options.from().isPresent() || options.to().isPresent();
-        boolean known = span || options.parts().isPresent() || !info.video().steady();
+        boolean known = span
+                || options.takesNotAll()
+                || options.parts().isPresent()
+                || !info.video().steady();
         Clip clip = known ? indexed(info) : Clip.streamed(info);
         try {
             render(clip, out, scratch, machine);
@@ -147,6 +150,7 @@ final class RenderCommand {
             Path file = requests.get(i).out();
             switch (made.get(i)) {
                 case Renderer.Result result -> telling.made(file, result);
+                case Renderer.Sounded sounded -> telling.sounded(file, sounded);
                 case Renderer.Failed failed ->
                     wrong.add((made.size() == 1 ? "" : file.getFileName() + ": ") + failed.sentence());
             }

@@ -8,6 +8,7 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Preset;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.plan.Tags;
+import awlsmith.core.plan.Taking;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.SideFiles;
@@ -140,6 +141,11 @@ record RenderOptions(
             throw new Misuse("--describe wants --parts FOLDER, where the descriptions go");
         }
         Path out = path(files.get(1));
+        boolean isWhole =
+                usualCodec(out).taking(containerOf(out, usualCodec(out)).orElse(Container.MKV)) == Taking.ALL;
+        if (describe && !isWhole) {
+            throw new Misuse("--describe is for a film; a picture or sound alone is made in one go");
+        }
         try {
             Codec chosen = codec != null ? Codecs.byId(codec) : preset != null ? preset.codec() : usualCodec(out);
             if (preset != null && chosen == preset.codec()) {
@@ -169,6 +175,12 @@ record RenderOptions(
         } catch (IllegalArgumentException e) {
             throw new Misuse(e.getMessage());
         }
+    }
+
+    /** Whether any of the files takes some of the frames, or none: the clip's last one must be known for that. */
+    boolean takesNotAll() {
+        return deliverable.taking() != Taking.ALL
+                || also.stream().anyMatch(file -> deliverableOf(file).taking() != Taking.ALL);
     }
 
     /** The same for other files. */

@@ -17,6 +17,8 @@ interface Telling {
 
     void made(Path file, Renderer.Result result);
 
+    void sounded(Path file, Renderer.Sounded made);
+
     /** @param in that nothing was made of */
     void failed(Path in, String sentence);
 }

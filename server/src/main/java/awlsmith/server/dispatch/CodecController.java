@@ -4,6 +4,7 @@ import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Taking;
 import awlsmith.server.steps.ParamDescription;
 import java.util.Arrays;
 import java.util.List;
@@ -29,7 +30,9 @@ class CodecController {
                     codec.id(),
                     codec.label(),
                     codec.purpose(),
-                    codec.containers().stream().map(ContainerDescription::of).toList(),
+                    codec.containers().stream()
+                            .map(one -> ContainerDescription.of(codec, one))
+                            .toList(),
                     codec.isLossless(),
                     codec.holdsAlpha(),
                     codec.qualities(),
@@ -37,14 +40,16 @@ class CodecController {
         }
     }
 
-    /** @param ending of its files; @param sounds how sound may stand in it, the usual way first */
-    record ContainerDescription(String ending, String label, List<SoundDescription> sounds) {
-        static ContainerDescription of(Container container) {
+    /** @param ending of its files; @param taking which frames go into it; @param sounds how sound may stand in it, the usual way first */
+    record ContainerDescription(String ending, String label, Taking taking, List<SoundDescription> sounds) {
+        static ContainerDescription of(Codec codec, Container container) {
             return new ContainerDescription(
                     container.ending(),
                     container.label(),
+                    codec.taking(container),
                     Arrays.stream(Sound.values())
                             .filter(container::holds)
+                            .filter(sound -> sound != Sound.NONE || codec.taking(container) != Taking.NONE)
                             .map(sound -> new SoundDescription(sound.id(), sound.label(), sound.effect()))
                             .toList());
         }

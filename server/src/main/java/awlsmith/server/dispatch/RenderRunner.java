@@ -1,9 +1,11 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.model.ModelStage;
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
+import awlsmith.core.plan.Taking;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.CodecNames;
@@ -36,6 +38,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -258,7 +261,12 @@ class RenderRunner implements Job {
             shared.end(work);
         }
         double seconds = (System.nanoTime() - start) / 1e9 - pace.restedSeconds();
-        measured(job, clip, frames - progress.before(), seconds, run);
+        // a few pictures tell nothing of how quick films are
+        all.stream()
+                .map(InHand::job)
+                .filter(film -> film.deliverable().taking() == Taking.ALL)
+                .findFirst()
+                .ifPresent(film -> measured(film, clip, frames - progress.before(), seconds, run));
     }
 
     /** Each is told as soon as it is there: the others of its treatment may take long to be coded. */
@@ -272,21 +280,47 @@ class RenderRunner implements Job {
             JobRun run) {
         UUID id = one.job().id();
         switch (made) {
-            case Renderer.Result result -> {
-                String sum = Checksum.of(request.out(), run.cancel());
-                run.save(() -> renders.done(
-                        id,
-                        one.attempt(),
-                        readBack(result.facts(), request.out(), sum, seconds, fared),
+            case Renderer.Result result ->
+                done(
+                        one,
+                        request,
+                        sum -> readBack(result.facts(), request.out(), sum, seconds, fared),
                         notes(result.soundNote(), anew),
-                        clock.instant()));
-                MediaFolder.remove(request.scratch());
-            }
+                        run);
+            case Renderer.Sounded sounded ->
+                done(
+                        one,
+                        request,
+                        sum -> RenderView.Result.ofSound(
+                                sounded.facts().tracks().stream()
+                                        .map(track -> CodecNames.of(track.codec()))
+                                        .toList(),
+                                sounded.facts().seconds().stream()
+                                        .mapToDouble(Rational::toDouble)
+                                        .max()
+                                        .orElse(0),
+                                sounded.facts().bytes(),
+                                sum,
+                                seconds,
+                                fared.on()),
+                        notes(sounded.soundNote(), Optional.empty()),
+                        run);
             case Renderer.Failed failed ->
                 run.save(() -> renders.failed(id, one.attempt(), failed.sentence(), clock.instant()));
         }
         live.forget(id);
         live.publish(id);
+    }
+
+    private void done(
+            InHand one,
+            RenderRequest request,
+            Function<String, RenderView.Result> result,
+            @Nullable String notes,
+            JobRun run) {
+        String sum = Checksum.of(request.out(), run.cancel());
+        run.save(() -> renders.done(one.job().id(), one.attempt(), result.apply(sum), notes, clock.instant()));
+        MediaFolder.remove(request.scratch());
     }
 
     private static @Nullable String notes(Optional<String> sound, Optional<String> anew) {

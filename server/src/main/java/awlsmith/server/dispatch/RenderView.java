@@ -1,5 +1,6 @@
 package awlsmith.server.dispatch;
 
+import awlsmith.render.Engine;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -109,7 +110,7 @@ public record RenderView(
     }
 
     /**
-     * Read back from the finished file, not from what was asked for.
+     * Read back from the finished file, not from what was asked for. Where there is sound alone all that is of pictures is 0 or empty.
      *
      * @param sha256 of the whole file, in hexadecimal; null of files made before it was kept
      * @param engine version that made it
@@ -136,5 +137,36 @@ public record RenderView(
             @Nullable String engine,
             @Nullable Double workSeconds,
             @Nullable String on,
-            @Nullable Long elsewhere) {}
+            @Nullable Long elsewhere) {
+        /** Of a file without pictures. */
+        static Result ofSound(
+                List<String> tracks, double seconds, long bytes, String sha256, double workSeconds, String on) {
+            return new Result(
+                    tracks.getFirst(),
+                    0,
+                    0,
+                    "",
+                    0,
+                    0,
+                    seconds,
+                    bytes,
+                    0,
+                    "",
+                    "",
+                    "",
+                    "",
+                    tracks,
+                    0,
+                    sha256,
+                    Engine.VERSION,
+                    workSeconds,
+                    on,
+                    0L);
+        }
+
+        /** Whether it holds pictures, not sound alone. */
+        boolean hasPictures() {
+            return width > 0;
+        }
+    }
 }

@@ -40,19 +40,19 @@ record Report(
         RenderView.Result result = view.result();
         var checks = new ArrayList<Check>();
         checks.add(new Check("decodes to its end", result.errors() + " complaints of the decoder"));
-        checks.add(new Check("frames", Long.toString(result.frames())));
-        checks.add(new Check("size", result.width() + "x" + result.height()));
-        checks.add(new Check("frames a second", result.rate()));
-        checks.add(new Check("length", result.seconds() + " s"));
-        checks.add(new Check("depth", result.depth() + " bit"));
-        checks.add(new Check(
-                "colour",
-                result.matrix() + ", " + result.range() + " range, " + result.transfer() + ", " + result.primaries()));
+        if (result.hasPictures()) {
+            pictures(result, checks);
+        } else {
+            checks.add(new Check("length", result.seconds() + " s, as the pictures of the span"));
+        }
         checks.add(new Check(
                 "sound",
                 result.sound().isEmpty()
                         ? "none"
-                        : String.join(", ", result.sound()) + "; as long as the source's, in step with the pictures"));
+                        : String.join(", ", result.sound())
+                                + (result.hasPictures()
+                                        ? "; as long as the source's, in step with the pictures"
+                                        : "")));
         return new Report(
                 view.fileName(),
                 view.clipTitle(),
@@ -69,6 +69,17 @@ record Report(
                 view.createdAt(),
                 view.finishedAt(),
                 List.copyOf(checks));
+    }
+
+    private static void pictures(RenderView.Result result, List<Check> checks) {
+        checks.add(new Check("frames", Long.toString(result.frames())));
+        checks.add(new Check("size", result.width() + "x" + result.height()));
+        checks.add(new Check("frames a second", result.rate()));
+        checks.add(new Check("length", result.seconds() + " s"));
+        checks.add(new Check("depth", result.depth() + " bit"));
+        checks.add(new Check(
+                "colour",
+                result.matrix() + ", " + result.range() + " range, " + result.transfer() + ", " + result.primaries()));
     }
 
     /** The same as a page that stands by itself. */

@@ -1,0 +1,66 @@
+package awlsmith.core.plan;
+
+import awlsmith.core.picture.Format;
+import awlsmith.core.recipe.Param;
+import awlsmith.core.recipe.Settings;
+import java.util.List;
+
+/** The sound of the span by itself, as long as its pictures and at their pace; no picture is treated for it. */
+final class SoundAlone implements Codec {
+    @Override
+    public String id() {
+        return "sound";
+    }
+
+    @Override
+    public String label() {
+        return "Sound alone";
+    }
+
+    @Override
+    public String purpose() {
+        return "the span's sound without pictures, for who mixes it or writes down what is said";
+    }
+
+    @Override
+    public List<Container> containers() {
+        return List.of(Container.WAV, Container.FLAC, Container.M4A, Container.MKA);
+    }
+
+    @Override
+    public List<Param> params() {
+        return List.of();
+    }
+
+    @Override
+    public int largestSide() {
+        return Integer.MAX_VALUE;
+    }
+
+    @Override
+    public boolean holdsAlpha() {
+        return true;
+    }
+
+    /** Of no pictures nothing is told. */
+    @Override
+    public boolean tellsColour() {
+        return false;
+    }
+
+    @Override
+    public Taking taking(Container container) {
+        return Taking.NONE;
+    }
+
+    /** What the pictures would be like, of which there are none. */
+    @Override
+    public Format format(Format treated, Settings settings) {
+        return treated;
+    }
+
+    @Override
+    public double fileBytes(Format source, Format file, Settings settings, Amount amount) {
+        return 0;
+    }
+}

@@ -1,0 +1,11 @@
+package awlsmith.core.plan;
+
+/** Which of a treatment's frames go into a file. */
+public enum Taking {
+    /** One after another, as they come. */
+    ALL,
+    /** Some of them, which are made by themselves. */
+    FEW,
+    /** None: it is of sound. */
+    NONE
+}
