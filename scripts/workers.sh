@@ -44,6 +44,7 @@ clean() {
     kill_group "awl$n"
     rmdir "$cpu/awl$n" 2>/dev/null
     ip netns del "awl$n" 2>/dev/null
+    ip link del "awlv$n" 2>/dev/null
   done
   kill_group awl0
   rmdir "$cpu/awl0" 2>/dev/null
@@ -73,7 +74,8 @@ limit awl0 2000
 echo "$password" | AWLSMITH_HOME="$work/server" "$root/awlsmith" password
 (
   echo "$BASHPID" >"$cpu/awl0/tasks"
-  AWLSMITH_HOME="$work/server" AWLSMITH_ADDRESS="$net.1" AWLSMITH_HOSTS="$net.1" AWLSMITH_PORT="$port" exec "$root/awlsmith" start
+  # parts of one length in every run, else their files would differ: it is measured anew for each render
+  AWLSMITH_SEGMENTFRAMES=16 AWLSMITH_HOME="$work/server" AWLSMITH_ADDRESS="$net.1" AWLSMITH_HOSTS="$net.1" AWLSMITH_PORT="$port" exec "$root/awlsmith" start
 ) >"$work/server.log" 2>&1 &
 at="http://$net.1:$port" jar="$work/jar"
 until curl -sf -o /dev/null -c "$jar" -b "$jar" "$at/api/session"; do sleep 1; done
@@ -171,7 +173,7 @@ whole=$(printf '%s\n' "${rows[@]}" | awk -F'|' '$2 == 1 { print $3 }')
   echo
   echo "Made by \`./awlsmith measure --workers frames=$frames\` on $(date +%F); $(nproc) cores; do not edit."
   echo
-  echo "A noisy clip of 256x144, $frames frames, denoised and enlarged twice by nets, sent out as H.264. The server (with its database) counts as one"
+  echo "A noisy clip of 256x144, $frames frames, denoised and enlarged twice by nets, sent out as H.264 in parts of 16. The server (with its database) counts as one"
   echo "machine; each has half a core and is reached through a network interface of its own; the third other's clock is three hours ahead. Treated: from the first"
   echo "frame to the last; whole: until the file is put together and read back, which the server does alone. Times one machine's."
   echo

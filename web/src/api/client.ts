@@ -207,6 +207,7 @@ export const api = {
     json<FolderListing>('GET', `/api/folders/${root}?path=${encodeURIComponent(path)}`),
   link: (root: number, path: string) => json<ClipView>('POST', `/api/folders/${root}/clips`, { path }),
   /** @param fill decodes everything, makes up lost frames and keeps sound in step */
+  joinClips: (clips: string[], title: string) => json<ClipView>('POST', '/api/clips/join', { clips, title }),
   repair: (id: string, fill: boolean) => json<ClipView>('POST', `/api/clips/${id}/repair?fill=${fill}`),
   gather: (root: number, order: { path: string; name: string; ending: string; rate: string }) =>
     json<ClipView>('POST', `/api/folders/${root}/series`, order),

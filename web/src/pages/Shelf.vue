@@ -5,6 +5,7 @@ import WayPicker from '@/components/common/WayPicker.vue'
 import DispatchDialog from '@/components/dispatch/DispatchDialog.vue'
 import AsideList from '@/components/shelf/AsideList.vue'
 import ClipRow from '@/components/shelf/ClipRow.vue'
+import JoinDialog from '@/components/shelf/JoinDialog.vue'
 import LinkDialog from '@/components/shelf/LinkDialog.vue'
 import UploadRow from '@/components/shelf/UploadRow.vue'
 import WatchedFolders from '@/components/shelf/WatchedFolders.vue'
@@ -92,6 +93,7 @@ async function give() {
 }
 
 const sending = ref(false)
+const joining = ref(false)
 const gathering = ref(false)
 const targets = ref<Target[]>([])
 /** Each clip by the take that is kept, or its first. */
@@ -172,6 +174,13 @@ function picked(event: Event) {
         {{ giving ? 'Giving…' : 'Give' }}
       </v-btn>
       <v-btn :disabled="gathering" data-test="send-selected" @click="sendOut">Send out…</v-btn>
+      <v-btn
+        v-if="chosen.length > 1"
+        title="One behind another as they are, as a clip of its own"
+        data-test="join-selected"
+        @click="joining = true"
+        >Join…</v-btn
+      >
       <v-btn class="link" variant="plain" @click="selected = new Set()">Select none</v-btn>
     </div>
     <div v-if="clips.length" class="head label" aria-hidden="true">
@@ -204,6 +213,7 @@ function picked(event: Event) {
     <p v-if="all.length > 0 && !clips.length" class="empty quiet">No clip is called like that.</p>
     <WatchedFolders v-model="watching" :roots="linkRoots" />
     <LinkDialog v-model="linking" :roots="linkRoots" />
+    <JoinDialog v-model="joining" :clips="chosen" @joined="selected = new Set()" />
     <DispatchDialog v-model="sending" :targets="targets" @sent="selected = new Set()" />
     <p v-if="feed.loaded && !all.length && !uploads.uploads.length && !feed.demo.label" class="empty quiet">
       Nothing here yet. Drop a video file anywhere on this page: MP4, MOV, MKV, WebM, AVI, MPEG, DV, MXF or

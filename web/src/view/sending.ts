@@ -25,6 +25,7 @@ export function chosenOf(preset: PresetDescription): DeliverableChoice {
     container: string
     sound: string
     tags?: Record<string, string>
+    subtitles?: string
   }
   return {
     codec: tree.codec,
@@ -32,6 +33,7 @@ export function chosenOf(preset: PresetDescription): DeliverableChoice {
     container: tree.container,
     sound: tree.sound,
     ...(tree.tags ? { tags: { ...tree.tags } } : {}),
+    ...(tree.subtitles ? { subtitles: tree.subtitles } : {}),
   }
 }
 
@@ -50,6 +52,7 @@ export function isPreset(now: DeliverableChoice, preset: PresetDescription): boo
     then.codec === now.codec &&
     then.container === now.container &&
     then.sound === now.sound &&
+    (then.subtitles ?? 'attached') === (now.subtitles ?? 'attached') &&
     [...keys].every((key) => String(now.settings[key]) === String(then.settings[key])) &&
     Object.entries(then.tags ?? {}).every(([key, words]) => now.tags?.[key] === words)
   )
@@ -84,8 +87,8 @@ export function outputWords(
   return preset?.label ?? `${codec?.label ?? now.codec} in ${container?.label ?? now.container}`
 }
 
-/** Which of the frames go into it: all, few or none. */
-export function takingOf(now: DeliverableChoice, codecs: CodecDescription[]): 'ALL' | 'FEW' | 'NONE' {
+/** Which of the frames go into it: all, few, none or the source's own. */
+export function takingOf(now: DeliverableChoice, codecs: CodecDescription[]): 'ALL' | 'FEW' | 'SOUND' | 'SOURCE' {
   const codec = codecs.find((one) => one.id === now.codec)
   return codec?.containers.find((one) => one.ending === now.container)?.taking ?? 'ALL'
 }
@@ -98,12 +101,12 @@ export function takingOf(now: DeliverableChoice, codecs: CodecDescription[]): 'A
  */
 export function planLine(plan: PlanView, label: string, tried?: number, taking = 'ALL'): string {
   const weight = tried === undefined ? `roughly ${bytes(plan.fileBytes)}` : `about ${bytes(tried)}`
-  if (taking === 'NONE') {
+  if (taking === 'SOUND') {
     return `${label} · ${weight}`
   }
   const parts = [
     `${plan.width}×${plan.height}`,
-    ...(taking === 'ALL' ? [`${rate(plan.ratePerSecond)} fps`] : []),
+    ...(taking === 'FEW' ? [] : [`${rate(plan.ratePerSecond)} fps`]),
     `${label} ${plan.depth} bit`,
     weight,
   ]
@@ -140,6 +143,32 @@ export function nextAt(time: string, now = new Date()): Date {
   return at
 }
 
+/** A take's span with so many frames more on each side, as far as the clip has them. @param frames it has */
+export function withHandles(
+  take: Pick<TakeView, 'inFrame' | 'outFrame'>,
+  handles: number,
+  frames: number,
+): { inFrame?: number; outFrame?: number } {
+  const more = Number.isInteger(handles) && handles > 0 ? handles : 0
+  return {
+    ...(take.inFrame === undefined ? {} : { inFrame: Math.max(0, take.inFrame - more) }),
+    ...(take.outFrame === undefined ? {} : { outFrame: Math.min(frames, take.outFrame + more) }),
+  }
+}
+
+/** Where a clip is too short for its handles: {@code : 12 before, 4 behind, where the clip ends}. */
+export function handleWords(
+  take: Pick<TakeView, 'inFrame' | 'outFrame'>,
+  handles: number,
+  frames: number,
+): string {
+  const before = Math.min(handles, take.inFrame ?? 0)
+  const behind = Math.min(handles, frames - (take.outFrame ?? frames))
+  return before < handles || behind < handles
+    ? `: ${before} before, ${behind} behind, where the clip ends`
+    : ''
+}
+
 /** The take of a clip that is sent out where none is named: one that is kept, else the first. */
 export function takeToSend(takes: TakeView[]): TakeView | undefined {
   return takes.find((take) => take.verdict === 'KEPT') ?? takes[0]
@@ -149,6 +178,22 @@ export function takeToSend(takes: TakeView[]): TakeView | undefined {
 export function hasSound(targets: Target[], clips: Map<string, ClipView>): boolean {
   return targets.some((target) => (clips.get(target.take.clipId)?.facts?.sound.length ?? 1) > 0)
 }
+
+/** Whether any of the clips has subtitles. */
+export function hasSubtitles(targets: Target[], clips: Map<string, ClipView>): boolean {
+  return targets.some((target) => (clips.get(target.take.clipId)?.facts?.subtitles ?? 0) > 0)
+}
+
+/** What may become of subtitles, as orders call it. */
+export const SUBTITLES = [
+  { id: 'attached', label: 'go along', effect: 'whoever looks can switch them on and off' },
+  {
+    id: 'burnt',
+    label: 'drawn in',
+    effect: 'the first track, into the pictures for good: seen everywhere',
+  },
+  { id: 'none', label: 'left out', effect: 'the file has none' },
+]
 
 /** What decides about size beside the quality. */
 const RULES = ['by', 'bitrate', 'size', 'peak']

@@ -15,14 +15,18 @@ import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
 import {
   hasSound,
+  hasSubtitles,
   chosenOf,
+  handleWords,
   nextAt,
   outputWords,
   planLine,
+  presetOver,
   spanOf,
   takingOf,
   type Target,
   timeLine,
+  withHandles,
 } from '@/view/sending'
 import { secondsLeft } from '@/view/renders'
 import { bytes, length } from '@/view/words'
@@ -44,6 +48,8 @@ const presets = ref<PresetDescription[]>([])
 const outputs = ref<DeliverableChoice[]>([{ ...USUAL }])
 const active = ref(0)
 const whole = ref(false)
+/** Frames before and behind the span that go along. */
+const handles = ref(0)
 const pattern = ref('{clip} {take} {size}')
 const later = ref(false)
 const at = ref('22:00')
@@ -80,6 +86,12 @@ watch(open, async (isOpen) => {
   }
 })
 
+function follow(key: string) {
+  const preset = presets.value.find((other) => other.key === key)
+  if (preset) {
+    output.value = presetOver(output.value, preset)
+  }
+}
 function another() {
   const taken = outputs.value.map((now) => outputWords(now, presets.value, codecs.value))
   const next = presets.value.find((preset) => !taken.includes(preset.label))
@@ -149,13 +161,14 @@ async function tryIt(signal: AbortSignal) {
   }
 }
 function marksOf(take: TakeView) {
-  return whole.value
-    ? {}
-    : {
-        ...(take.inFrame === undefined ? {} : { inFrame: take.inFrame }),
-        ...(take.outFrame === undefined ? {} : { outFrame: take.outFrame }),
-      }
+  return whole.value ? {} : withHandles(take, handles.value, framesOf(take))
 }
+const framesOf = (take: TakeView) => feed.clips.get(take.clipId)?.frames ?? Infinity
+/** How far the handles of the one clip reach where it ends before them. */
+const reach = computed(() => {
+  const take = one.value?.take
+  return take && handles.value > 0 ? handleWords(take, handles.value, framesOf(take)) : ''
+})
 
 /** What qualities can be tried on: one clip, of which all is known. */
 const tried = computed(() => {
@@ -168,7 +181,7 @@ const tried = computed(() => {
 
 let asked: AbortController | undefined
 watch(
-  () => [open.value, output.value, whole.value, props.targets] as const,
+  () => [open.value, output.value, whole.value, handles.value, props.targets] as const,
   async ([isOpen]) => {
     asked?.abort()
     trial.value = undefined
@@ -225,7 +238,11 @@ async function send() {
   try {
     const files = props.targets.length * outputs.value.length
     await api.order({
-      takes: props.targets.map(({ take }) => ({ takeId: take.id, wholeClip: whole.value })),
+      takes: props.targets.map(({ take }) => ({
+        takeId: take.id,
+        wholeClip: whole.value,
+        ...(whole.value || handles.value === 0 ? {} : { handles: handles.value }),
+      })),
       deliverables: outputs.value,
       pattern: pattern.value,
       ...(later.value ? { notBefore: nextAt(at.value).toISOString() } : {}),
@@ -264,6 +281,19 @@ async function send() {
         <v-btn v-if="marked" class="link treated" variant="plain" @click="whole = !whole">
           {{ whole ? 'Send only the marked span' : 'Send the whole clip' }}
         </v-btn>
+        <label v-if="marked && !whole" class="handles">
+          and
+          <input
+            v-model.number="handles"
+            type="number"
+            min="0"
+            max="1000"
+            step="1"
+            aria-label="Handles"
+            data-test="handles"
+          />
+          frames of handles on each side{{ reach }}
+        </label>
       </p>
       <div class="outputs">
         <SegmentRow
@@ -292,6 +322,7 @@ async function send() {
         :codecs="codecs"
         :presets="presets"
         :has-sound="hasSound(targets, feed.clips)"
+        :has-subtitles="hasSubtitles(targets, feed.clips)"
         :is-stretched="(plan?.steps.at(-1)?.speed ?? 1) !== 1"
         :trial="tried"
         @presets="readPresets"
@@ -322,6 +353,12 @@ async function send() {
       <p v-else-if="plan" class="figure plan" data-test="plan">
         roughly {{ bytes(totals.bytes) }} as {{ outputWords(output, presets, codecs) }} ·
         {{ timeLine(totals.work, begins) }}
+      </p>
+      <p v-if="plan?.advice && one" data-test="advice">
+        {{ plan.advice.why }}.
+        <v-btn class="link" variant="plain" @click="follow(plan.advice.preset)">{{
+          plan.advice.label
+        }}</v-btn>
       </p>
       <p v-for="line in warned" :key="line" class="treated">{{ line }}</p>
       <p v-for="line in refused" :key="line" class="fault" role="alert">{{ line }}</p>
@@ -354,6 +391,16 @@ async function send() {
 .span,
 .plan {
   margin: 0;
+}
+
+.handles {
+  white-space: nowrap;
+}
+
+.handles input {
+  width: 5ch;
+  border-bottom: 1px solid var(--rule);
+  text-align: right;
 }
 
 .outputs {

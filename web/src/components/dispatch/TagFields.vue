@@ -11,6 +11,7 @@ const FIELDS = [
   { key: 'date', label: 'Date', hint: 'such as 1987, or 1987-06-21' },
   { key: 'copyright', label: 'Rights', hint: '' },
   { key: 'description', label: 'Description', hint: '' },
+  { key: 'reel_name', label: 'Reel', hint: 'by which a cut finds it again; in MOV alone' },
 ] as const
 
 const isOpen = ref(Object.keys(tags.value ?? {}).length > 0)

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -177,6 +178,29 @@ public final class FrameIndex {
 
     public int count() {
         return times.count();
+    }
+
+    /** Whether its frames decode to those of another, from one of its frames on; what is not known is taken for the same. */
+    boolean isPart(FrameIndex other, int from) {
+        if (from + count() > other.count()) {
+            return false;
+        }
+        boolean known = sums.length > 0 && other.sums.length > 0;
+        return !known || Arrays.mismatch(sums, 0, count(), other.sums, from, from + count()) < 0;
+    }
+
+    /** Whether its frames decode to those of others, one after another; what is not known of any is taken for the same. */
+    boolean isSame(List<FrameIndex> others) {
+        int at = 0;
+        for (FrameIndex other : others) {
+            for (int n = 0; n < other.count() && at < count(); n++, at++) {
+                boolean known = sums.length > 0 && other.sums.length > 0;
+                if (known && sums[at] != other.sums[n]) {
+                    return false;
+                }
+            }
+        }
+        return at == count();
     }
 
     public int errors() {

@@ -43,6 +43,11 @@ final class Input {
         return List.of("-protocol_whitelist", "file", "-format_whitelist", DEMUXERS);
     }
 
+    /** The same where one more kind of file is read; those that it names are held to the others. */
+    static List<String> guardsWith(String demuxer) {
+        return List.of("-protocol_whitelist", "file", "-format_whitelist", DEMUXERS + "," + demuxer);
+    }
+
     /** The file as an URL, so that no name is taken for an option or a protocol. */
     static String url(Path file) {
         return "file:" + file.toAbsolutePath();

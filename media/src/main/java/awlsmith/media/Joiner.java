@@ -28,6 +28,9 @@ public final class Joiner {
 
     private static final Set<String> SOUND_IN_MXF = Set.of("pcm_s16le", "pcm_s24le");
 
+    /** Whose pictures are decoded in another order than they are shown in. */
+    private static final Set<String> REORDERED = Set.of("h264", "h265");
+
     private static final String SAMPLES = "pcm_";
 
     /** Samples a second that sound in MXF goes at (SMPTE ST 382; other rates are hardly read). */
@@ -185,6 +188,16 @@ public final class Joiner {
             arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
+        if (mp4
+                && segments.size() > 1
+                && REORDERED.contains(codec.id())
+                && along.rate().isPresent()) {
+            // a short last segment is decoded without delay: its times of decoding would leap, and others call the rate
+            // a changing one
+            String each = "1/(TB*" + along.rate().get() + ")";
+            arguments.addAll(
+                    List.of("-bsf:v", "setts=pts=PTS:dts=if(eq(N\\,0)\\,DTS\\,min(PREV_OUTDTS+" + each + "\\,PTS))"));
+        }
         arguments.addAll(CodecWords.tag(codec, out));
         if (container == Container.MXF) {
             // its clock is the pictures', not that of the parts
@@ -249,7 +262,8 @@ public final class Joiner {
         along.tags()
                 .in(container)
                 .values()
-                .forEach((key, words) -> arguments.addAll(List.of("-metadata", key + "=" + words)));
+                .forEach((key, words) -> arguments.addAll(
+                        List.of(key.equals(Tags.REEL) ? "-metadata:s:v:0" : "-metadata", key + "=" + words)));
         along.timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
         arguments.add(Input.url(out));
         long bytes = along.source().bytes() + size(segments);

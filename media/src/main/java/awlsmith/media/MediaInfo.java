@@ -112,6 +112,17 @@ public record MediaInfo(
     /** @param start seconds of the file's clock; @param end likewise */
     public record Chapter(Rational start, Rational end, String title) {}
 
+    /** The same as if it had no subtitles. */
+    public MediaInfo withoutSubtitles() {
+        var bare = new Extras(List.of(), extras.chapters(), extras.timecode(), extras.tags());
+        return new MediaInfo(file, container, bytes, start, duration, bitRate, video, sounds, bare);
+    }
+
+    /** The first track of words. */
+    public Optional<Subtitles> words() {
+        return extras.subtitles().stream().filter(Subtitles::text).findFirst();
+    }
+
     /** The same of a file that was moved. */
     public MediaInfo at(Path place) {
         return new MediaInfo(place, container, bytes, start, duration, bitRate, video, sounds, extras);

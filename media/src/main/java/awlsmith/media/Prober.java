@@ -238,6 +238,10 @@ public final class Prober {
             }
         }
         var tags = new HashMap<String, String>();
+        for (JsonNode stream : tree.path("streams")) {
+            // it stands beside the time code
+            tag(stream, Tags.REEL).ifPresent(words -> tags.putIfAbsent(Tags.REEL, words));
+        }
         Tags.KEYS.keySet().forEach(key -> tag(tree.path("format"), key).ifPresent(words -> tags.put(key, words)));
         return new MediaInfo.Extras(subtitles, chapters, timecode, Tags.found(tags));
     }

@@ -21,6 +21,11 @@ public final class TestClips {
         return run("ffprobe", "-v error " + words);
     }
 
+    /** What another reader of Debian's says. */
+    public static String other(String tool, String words) {
+        return run(tool, words);
+    }
+
     /** One entry of the picture stream, as ffprobe prints it. */
     public static String entry(Path file, String entry) {
         return ffprobe("-select_streams v:0 -show_entries stream=" + entry + " -of csv=p=0 " + file)

@@ -1,6 +1,7 @@
 package awlsmith.render;
 
 import awlsmith.core.colour.LayoutStages;
+import awlsmith.core.mark.Overlay;
 import awlsmith.core.picture.Frame;
 import awlsmith.core.picture.PlanePool;
 import awlsmith.core.picture.Rational;
@@ -9,12 +10,18 @@ import awlsmith.core.picture.TimeCode;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Stage;
 import awlsmith.core.pipeline.Work;
+import awlsmith.core.plan.Codec;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
+import awlsmith.core.plan.Subtitles;
 import awlsmith.core.plan.Taking;
+import awlsmith.media.BurntWords;
 import awlsmith.media.FinalEncoding;
 import awlsmith.media.Joiner;
+import awlsmith.media.KeyFrames;
 import awlsmith.media.MediaException;
+import awlsmith.media.PacketCopy;
 import awlsmith.media.PictureFiles;
 import awlsmith.media.ReadBack;
 import awlsmith.media.SoundFile;
@@ -28,10 +35,15 @@ import java.util.Optional;
 
 /** One of the files that a treatment goes into: what is its own behind the frames that all of them share. */
 final class Output {
+    /** Folder in that of the parts, in which words are drawn. */
+    private static final String WORDS = "words";
+
     private final RenderRequest request;
     private final SegmentFolder segments;
     private final List<Stage> layout;
     private final RawLayout raw;
+    private Optional<BurntWords> words = Optional.empty();
+    private Laid over;
 
     /** @param segments finished so far, and where more go */
     Output(RenderRequest request, SegmentFolder segments) {
@@ -61,7 +73,7 @@ final class Output {
      * @param into gets the code values
      */
     void pack(Frame treated, byte[] into, PlanePool pool, Work work) {
-        Frame now = treated;
+        Frame now = withWords(treated, pool);
         for (Stage stage : layout) {
             Frame from = now;
             now = stage.treat(distance -> from, stage.output().whole(), pool, work);
@@ -76,6 +88,46 @@ final class Output {
         }
         if (last != treated) {
             last.release(pool);
+        }
+    }
+
+    /** The frame with what is said in it, where that is drawn in; else the very frame. */
+    private Frame withWords(Frame treated, PlanePool pool) {
+        if (words.isEmpty()) {
+            return treated;
+        }
+        Rational clock = request.clip()
+                .index()
+                .map(index -> index.clock(0))
+                .orElse(request.clip().info().video().start())
+                .plus(treated.time().times(request.treatment().chain().speed()));
+        Optional<BurntWords.Drawn> drawn = words.get().at(clock);
+        if (drawn.isEmpty()) {
+            return treated;
+        }
+        if (over == null || over.drawn() != drawn.get()) {
+            BurntWords.Drawn one = drawn.get();
+            over = new Laid(one, new Overlay(request.treatment().output(), one.picture(), one.left(), one.top()));
+        }
+        return over.overlay().over(treated, pool);
+    }
+
+    private record Laid(BurntWords.Drawn drawn, Overlay overlay) {}
+
+    /** Draws what is said, where it is to be drawn in, from now on. */
+    void openWords(Cancel cancel) {
+        if (request.isBurnt() && words.isEmpty()) {
+            var format = request.treatment().output();
+            words = request.clip()
+                    .info()
+                    .words()
+                    .map(track -> BurntWords.of(
+                            request.clip().info(),
+                            track,
+                            request.scratch().resolve(WORDS),
+                            format.width(),
+                            format.height(),
+                            cancel));
         }
     }
 
@@ -96,8 +148,11 @@ final class Output {
         Path folder = request.scratch().resolve("coding");
         try {
             watch.ending("putting the file together", 0);
+            if (request.deliverable().taking() == Taking.SOURCE) {
+                return copied(part, folder, cancel);
+            }
             var along = along(frames);
-            if (request.deliverable().taking() == Taking.NONE) {
+            if (request.deliverable().taking() == Taking.SOUND) {
                 return sounded(along, part, cancel);
             }
             if (request.deliverable().taking() == Taking.FEW) {
@@ -114,7 +169,37 @@ final class Output {
         } finally {
             Files.deleteIfExists(part);
             Folders.remove(folder);
+            Folders.remove(request.scratch().resolve(WORDS));
         }
+    }
+
+    /** The source's own packets; what goes along is put to them as to any others. */
+    private Renderer.Result copied(Path part, Path folder, Cancel cancel) throws IOException {
+        var source = request.clip();
+        var index = source.index().orElseThrow();
+        KeyFrames.Piece piece = request.piece(cancel);
+        Folders.remove(folder);
+        Files.createDirectories(folder);
+        Path pictures = PacketCopy.copy(source.info(), piece, index, folder, cancel);
+        long count = piece.frames().count();
+        Joiner.Along along = along(count);
+        // its name in MP4 goes by the codec
+        Codec codec = source.info().video().codec().equals("hevc")
+                ? Codecs.H265
+                : request.deliverable().codec();
+        Optional<String> note = Joiner.join(
+                List.of(new Joiner.Segment(pictures, along.seconds())),
+                source.info().video().format(),
+                codec,
+                along,
+                part,
+                request.scratch(),
+                cancel);
+        ReadBack.Facts facts = ReadBack.of(part, cancel);
+        PacketCopy.prove(index, piece, facts.index());
+        new Verdict(request, request.fileFormat(), along, count).demand(facts, cancel);
+        Files.move(part, request.out(), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        return new Renderer.Result(facts.at(request.out()), note);
     }
 
     private Renderer.Sounded sounded(Joiner.Along along, Path part, Cancel cancel) throws IOException {
@@ -216,8 +301,9 @@ final class Output {
         Rational start = clip.index()
                 .map(index -> index.clock(request.range().from()))
                 .orElse(clip.info().video().start());
+        boolean attached = request.deliverable().subtitles() == Subtitles.ATTACHED;
         return new Joiner.Along(
-                clip.info(),
+                attached ? clip.info() : clip.info().withoutSubtitles(),
                 start,
                 seconds,
                 // in MXF all tracks begin and end with the pictures

@@ -6,6 +6,7 @@ import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.picture.RawLayout;
 import awlsmith.core.picture.TimeCode;
+import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Timing;
@@ -13,6 +14,7 @@ import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Subtitles;
 import awlsmith.core.plan.Tags;
 import awlsmith.core.plan.Taking;
 import awlsmith.core.recipe.Recipe;
@@ -20,7 +22,9 @@ import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
 import awlsmith.media.Joiner;
+import awlsmith.media.KeyFrames;
 import awlsmith.media.MediaException;
+import awlsmith.media.PacketCopy;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
@@ -186,12 +190,80 @@ public record RenderRequest(
         }
         plan = plan.warning(
                 deliverable.tags().untold(deliverable.container()).stream().toList());
-        if (deliverable.taking() == Taking.NONE) {
+        if (deliverable.taking() == Taking.SOUND) {
             plan = soundAlone(plan);
         }
+        if (deliverable.taking() == Taking.SOURCE) {
+            plan = asCoded(plan);
+        }
+        plan = burnt(plan);
         // at another pace it is coded anew in any case
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;
+    }
+
+    /** What of the source's packets holds the span. @throws MediaException with a sentence when it cannot be cut */
+    KeyFrames.Piece piece(Cancel cancel) {
+        int count = clip.index()
+                .orElseThrow(() -> new IllegalStateException("packets are copied of clips that were read"))
+                .count();
+        return KeyFrames.of(clip.info(), cancel)
+                .around(range, count)
+                .orElseThrow(
+                        () -> new MediaException(
+                                "this file's packets are not its frames one by one, so it cannot go out as it is coded; choose a codec"));
+    }
+
+    /** The same of other frames of the clip. */
+    RenderRequest with(FrameRange other) {
+        return new RenderRequest(clip, treatment, other, deliverable, out, scratch, segmentFrames, damaged, called);
+    }
+
+    private RenderPlan asCoded(RenderPlan plan) {
+        if (treatment.recipe().steps().stream().anyMatch(Step::on)) {
+            return plan.refusing(List.of(
+                    "as it is coded, no step can change the pictures: switch the steps off, or choose a codec"));
+        }
+        Optional<String> wrong = PacketCopy.refusal(clip.info(), deliverable.container());
+        if (wrong.isPresent()) {
+            return plan.refusing(List.of(wrong.get()));
+        }
+        try {
+            FrameRange piece = piece(new Cancel()).frames();
+            long before = range.from() - piece.from();
+            long behind = piece.end() - range.end();
+            return before == 0 && behind == 0
+                    ? plan
+                    : plan.warning(List.of("it can be cut at key frames alone: it begins " + before
+                            + " frames before the span and ends " + behind + " behind it"));
+        } catch (MediaException e) {
+            return plan.refusing(List.of(e.getMessage()));
+        }
+    }
+
+    /** Whether the source's words are drawn into the pictures. */
+    boolean isBurnt() {
+        return deliverable.subtitles() == Subtitles.BURNT
+                && deliverable.taking() == Taking.ALL
+                && clip.info().words().isPresent();
+    }
+
+    private RenderPlan burnt(RenderPlan plan) {
+        if (deliverable.subtitles() != Subtitles.BURNT || deliverable.taking() != Taking.ALL) {
+            return plan;
+        }
+        if (clip.info().words().isEmpty()) {
+            return clip.info().extras().subtitles().isEmpty()
+                    ? plan
+                    : plan.refusing(
+                            List.of(
+                                    "the subtitles of this clip are pictures, which are not drawn in here; let them go along in MKV"));
+        }
+        if (treatment.output().alpha().isThere()) {
+            return plan.refusing(List.of("subtitles are drawn into opaque pictures; put the step Transparency, over a"
+                    + " colour, at the end, or let them go along"));
+        }
+        return plan;
     }
 
     private RenderPlan soundAlone(RenderPlan plan) {

@@ -17,6 +17,7 @@ import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.plan.Taking;
 import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
+import awlsmith.media.KeyFrames;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.ReadBack;
@@ -163,7 +164,7 @@ public final class Renderer {
             var outputs = new ArrayList<Output>();
             for (RenderRequest one : requests) {
                 Files.createDirectories(one.scratch());
-                outputs.add(new Output(one, films.contains(one) ? new SegmentFolder(one) : SegmentFolder.as(one)));
+                outputs.add(output(one));
             }
             List<Output> treated = outputs.stream()
                     .filter(one -> films.contains(one.request()))
@@ -178,6 +179,14 @@ public final class Renderer {
         } catch (IOException e) {
             throw explained(e);
         }
+    }
+
+    private Output output(RenderRequest one) throws IOException {
+        if (one.deliverable().taking() == Taking.SOURCE) {
+            KeyFrames.Piece piece = one.piece(cancel);
+            return new Output(one.with(piece.frames()), SegmentFolder.as(one));
+        }
+        return new Output(one, films.contains(one) ? new SegmentFolder(one) : SegmentFolder.as(one));
     }
 
     private Made joined(Output output, long frames) throws IOException {
@@ -240,7 +249,8 @@ public final class Renderer {
                         .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
                         .sum();
         watch.begins(done);
-        shared.open(films, folders, watch);
+        // words are drawn with this machine's fonts: others would draw them otherwise
+        shared.open(films, folders, watch, films.stream().noneMatch(RenderRequest::isBurnt));
         try {
             done = shared(outputs, whole, each, count, done);
         } finally {
@@ -280,6 +290,7 @@ public final class Renderer {
     private long run(List<Output> outputs, int first, FrameRange range, AheadSource source, long before)
             throws IOException {
         Chain chain = request.treatment().chain();
+        outputs.forEach(output -> output.openWords(cancel));
         long done = before;
         try (FrameStream stream =
                         chain.open(source, range, chain.output().whole(), machine.planes(), machine.work(cancel));

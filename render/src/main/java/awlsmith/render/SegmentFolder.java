@@ -191,7 +191,8 @@ final class SegmentFolder {
                 + request.treatment().recipe().toTree() + "|" + request.range() + "|"
                 + request.parts().codec().id()
                 + request.parts().settings().given() + request.fileFormat() + "|"
-                + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint();
+                + request.segmentFrames() + "|" + request.form() + "|" + Models.fingerprint()
+                + (request.isBurnt() ? "|with words" : "");
         return Sha256.hex(all);
     }
 }

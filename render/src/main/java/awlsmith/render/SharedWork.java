@@ -45,6 +45,7 @@ public final class SharedWork {
     private List<SegmentFolder> folders = List.of();
     private RenderWatch watch = RenderWatch.SILENT;
     private boolean isOpen;
+    private boolean isLending;
     /** When the segment that is made here was begun; 0 while none is. */
     private long begun;
     /** What the last one took that was made here, in nanoseconds; 0 before the first has ended. */
@@ -76,7 +77,9 @@ public final class SharedWork {
      */
     public record Offer(String lease, int number, List<SegmentOrder> orders) {}
 
-    synchronized void open(List<RenderRequest> of, List<SegmentFolder> in, RenderWatch hears) {
+    /** @param lending whether others may make parts of it */
+    synchronized void open(List<RenderRequest> of, List<SegmentFolder> in, RenderWatch hears, boolean lending) {
+        isLending = lending;
         requests = of;
         folders = in;
         watch = hears;
@@ -103,7 +106,7 @@ public final class SharedWork {
      */
     public synchronized Optional<Offer> lend(String who) {
         forget();
-        if (!isOpen || requests.getFirst().outputRange().isOpen()) {
+        if (!isOpen || !isLending || requests.getFirst().outputRange().isOpen()) {
             return Optional.empty();
         }
         Set<Integer> taken = taken();
@@ -122,7 +125,7 @@ public final class SharedWork {
 
     /** The form of nets that its parts want; empty while there are none. */
     public synchronized Optional<NetForm> form() {
-        return isOpen ? Optional.of(requests.getFirst().form()) : Optional.empty();
+        return isOpen && isLending ? Optional.of(requests.getFirst().form()) : Optional.empty();
     }
 
     /** Whether a lease is still wanted; to be told now and then by who has it. */

@@ -195,7 +195,7 @@ class AloneTest {
     void everyKindGoesAlone(String codec) {
         Clip large = made("large-" + codec + ".mkv", "-f lavfi -i testsrc2=s=1280x720:r=25 -frames:v 2 -c:v ffv1");
         Container alone = awlsmith.core.plan.Codecs.byId(codec).containers().get(1);
-        for (Container container : List.of(alone, Container.ZIP)) {
+        for (Container container : codec.equals("jpeg") ? List.of(alone, Container.ZIP) : List.of(alone)) {
             var request =
                     request(large, Recipe.EMPTY, new FrameRange(0, 2), in(codec, container, Sound.NONE, Map.of()));
             assertThat(all(request).getFirst()).isInstanceOf(Renderer.Result.class);

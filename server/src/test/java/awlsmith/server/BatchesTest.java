@@ -111,6 +111,67 @@ class BatchesTest {
                 .isNotEqualTo(one(all, ids.get(3)).path("bundle"));
     }
 
+    /** A marked span with handles that reach beyond the clip's start, as a film and as files that take few of its frames or none. */
+    @Test
+    void handlesGoAlongAndWhatTakesFewFramesIsMadeBeside(RunningServer server) {
+        JsonNode clip = server.clip("handles.mp4", 64, 48, 60);
+        String take = take(server, clip);
+        server.put(
+                "/api/takes/" + take,
+                "{\"version\":0,\"inFrame\":8,\"outFrame\":30,\"recipe\":{\"awlsmith\":1,\"steps\":[]}}");
+        String target =
+                "{\"takes\":[{\"takeId\":\"" + take + "\",\"wholeClip\":false,\"handles\":%d}],\"deliverables\":["
+                        + WATCH + ",{\"codec\":\"sound\",\"settings\":{},\"container\":\"flac\",\"sound\":\"kept\"}"
+                        + ",{\"codec\":\"png\",\"settings\":{},\"container\":\"png\",\"sound\":\"none\"}"
+                        + ",{\"codec\":\"sheet\",\"settings\":{\"columns\":2,\"rows\":2},\"container\":\"jpg\",\"sound\":\"none\"}]}";
+        assertThat(server.post("/api/batches", target.formatted(5000)).status()).isEqualTo(422);
+        var answer = server.post("/api/batches", target.formatted(12));
+        assertThat(answer.status()).as(answer.text()).isEqualTo(201);
+        List<String> ids = ids(answer.json());
+        JsonNode all = server.until("/api/renders", list -> areAll(list, ids, "DONE"));
+        JsonNode report =
+                server.get("/api/renders/" + ids.getFirst() + "/report").json();
+        assertThat(report.path("from").asInt()).isZero();
+        assertThat(report.path("end").asInt()).isEqualTo(42);
+        assertThat(report.path("result").path("frames").asInt()).isEqualTo(42);
+        JsonNode sound = one(all, ids.get(1));
+        assertThat(sound.path("fileName").asString()).endsWith(".flac");
+        assertThat(sound.path("result").path("width").asInt()).isZero();
+        assertThat(sound.path("result").path("seconds").asDouble())
+                .isEqualTo(one(all, ids.getFirst()).path("spanSeconds").asDouble());
+        assertThat(server.get("/api/renders/" + ids.get(1) + "/report.html").text())
+                .contains("FLAC")
+                .doesNotContain("0x0");
+        assertThat(one(all, ids.get(2)).path("result").path("frames").asInt()).isOne();
+        assertThat(server.get("/api/renders/" + ids.get(3) + "/file").bytes()).startsWith(0xff, 0xd8);
+    }
+
+    @Test
+    void clipsAreJoinedAsTheyAre(RunningServer server) {
+        String one = server.clip("part 1.mp4", 64, 48, 25).path("id").asString();
+        String two = server.clip("part 2.mp4", 64, 48, 30).path("id").asString();
+        String other = server.clip("other.mp4", 96, 48, 5).path("id").asString();
+        String join = "{\"clips\":[\"%s\",\"%s\"],\"title\":\"Whole\"}";
+        var refused = server.post("/api/clips/join", join.formatted(one, other));
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("other.mp4 has 96x48, the first 64x48");
+        assertThat(server.post("/api/clips/join", "{\"clips\":[\"" + one + "\"]}")
+                        .status())
+                .isEqualTo(422);
+        var answer = server.post("/api/clips/join", join.formatted(one, two));
+        assertThat(answer.status()).as(answer.text()).isEqualTo(201);
+        String id = answer.json().path("id").asString();
+        JsonNode whole = server.until(
+                "/api/clips/" + id, clip -> !clip.path("state").asString().equals("READING"));
+        assertThat(whole.path("state").asString()).as(whole.toString()).isEqualTo("READY");
+        assertThat(whole.path("title").asString()).isEqualTo("Whole");
+        assertThat(whole.path("frames").asInt()).isEqualTo(55);
+        assertThat(whole.path("facts").path("sound")).hasSize(1);
+        // they stay, and the joined one no longer needs them
+        server.delete("/api/clips/" + one);
+        assertThat(server.get("/api/clips/" + id + "/thumbs/0").status()).isEqualTo(200);
+    }
+
     @Test
     void aFileGoesBackOnTheShelfOrIsMadeAgainUnderAnotherName(RunningServer server) {
         String take = take(server, server.clip("shelf.mp4", 64, 48, 12));

@@ -46,8 +46,8 @@ class WorkersTest {
         return answer.json().path("token").asString();
     }
 
-    private Process worker(RunningServer server, String name, String token) throws IOException {
-        var builder = new ProcessBuilder(
+    private Process worker(RunningServer server, String name, String token, String... more) throws IOException {
+        var command = new ArrayList<>(List.of(
                 ProcessHandle.current().info().command().orElseThrow(),
                 "-Xmx600m",
                 "--add-modules",
@@ -62,7 +62,9 @@ class WorkersTest {
                 "--home",
                 folder.resolve(name).toString(),
                 "--threads",
-                "1");
+                "1"));
+        command.addAll(List.of(more));
+        var builder = new ProcessBuilder(command);
         builder.environment().put("AWLSMITH_TOKEN", token);
         builder.redirectErrorStream(true)
                 .redirectOutput(folder.resolve(name + ".log").toFile());
@@ -109,7 +111,13 @@ class WorkersTest {
                 .path("id")
                 .asString();
         Process dies = worker(server, "dies", token(server, "dies"));
-        worker(server, "stays", token(server, "stays"));
+        // it sees the server's folder: nothing is fetched
+        worker(
+                server,
+                "stays",
+                token(server, "stays"),
+                "--media",
+                server.home().resolve("media").toString());
         List<String> shared = ordered(server, take);
         server.until("/api/workers", all -> {
             assertThat(isDone(server.get("/api/renders").json(), shared))
@@ -121,6 +129,8 @@ class WorkersTest {
         server.until("/api/renders", all -> isDone(all, shared));
         JsonNode workers = server.get("/api/workers").json();
         assertThat(segments(workers, "stays")).as(log("stays")).isPositive();
+        assertThat(folder.resolve("stays").toFile().list((home, name) -> name.startsWith("source-")))
+                .isEmpty();
         running.forEach(Process::destroyForcibly);
         List<String> alone = ordered(server, take);
         server.until("/api/renders", all -> isDone(all, alone));

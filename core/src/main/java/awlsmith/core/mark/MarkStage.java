@@ -48,7 +48,7 @@ public final class MarkStage implements Stage {
                 : fit.colours().toArray(Plane[]::new);
     }
 
-    private static float white(ColourTags.Transfer transfer) {
+    static float white(ColourTags.Transfer transfer) {
         return switch (transfer) {
             case SMPTE2084 -> PQ_WHITE;
             case ARIB_STD_B67 -> HLG_WHITE;

@@ -29,7 +29,8 @@ public final class Codecs {
             new Animated(true),
             new Animated(false),
             new ContactSheet(),
-            new SoundAlone());
+            new SoundAlone(),
+            new AsCoded());
 
     private Codecs() {}
 

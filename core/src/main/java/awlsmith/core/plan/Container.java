@@ -68,14 +68,15 @@ public enum Container {
     }
 
     /**
-     * Whether it has a place for what a file says of itself. QuickTime's user data has none for a description that FFmpeg writes.
+     * Whether it has a place for what a file says of itself. QuickTime's user data has none for a description that FFmpeg writes; the reel
+     * stands beside its time code, where FFmpeg writes it in MOV alone.
      *
      * @param tag of {@link Tags#KEYS}
      */
     public boolean tells(String tag) {
         return switch (this) {
-            case MP4, MKV, WEBM, M4A, MKA -> true;
-            case WAV, FLAC -> !tag.equals("description");
+            case MP4, MKV, WEBM, M4A, MKA -> !tag.equals(Tags.REEL);
+            case WAV, FLAC -> !tag.equals("description") && !tag.equals(Tags.REEL);
             case MOV -> !tag.equals("description");
             case MXF, GIF, APNG, ZIP, PNG, TIFF, JPEG, EXR -> false;
         };

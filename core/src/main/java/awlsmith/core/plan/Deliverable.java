@@ -21,8 +21,10 @@ import java.util.Optional;
  * @param container that it stands in, with all that goes along
  * @param sound what becomes of the source's
  * @param tags what it says of itself, before what the source says
+ * @param subtitles what becomes of the source's
  */
-public record Deliverable(Codec codec, Settings settings, Container container, Sound sound, Tags tags) {
+public record Deliverable(
+        Codec codec, Settings settings, Container container, Sound sound, Tags tags, Subtitles subtitles) {
     public Deliverable {
         if (!codec.containers().contains(container)) {
             throw new RecipeException(Problem.at(
@@ -69,7 +71,8 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
                 Settings.read(known.label(), known.params(), ruled(known, values)),
                 container.orElse(known.containers().getFirst()),
                 sound,
-                Tags.NONE);
+                Tags.NONE,
+                Subtitles.ATTACHED);
     }
 
     private static Map<String, ?> ruled(Codec codec, Map<String, ?> values) {
@@ -94,21 +97,26 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
     }
 
     public Deliverable with(Sound other) {
-        return new Deliverable(codec, settings, container, other, tags);
+        return new Deliverable(codec, settings, container, other, tags, subtitles);
     }
 
     public Deliverable with(Tags others) {
-        return new Deliverable(codec, settings, container, sound, others);
+        return new Deliverable(codec, settings, container, sound, others, subtitles);
+    }
+
+    public Deliverable with(Subtitles other) {
+        return new Deliverable(codec, settings, container, sound, tags, other);
     }
 
     /** The same at a rate factor, whatever it went by before. */
     public Deliverable atQuality(int rateFactor) {
-        return new Deliverable(codec, codec.atQuality(settings, rateFactor), container, sound, tags);
+        return new Deliverable(codec, codec.atQuality(settings, rateFactor), container, sound, tags, subtitles);
     }
 
     /** The same in another container; sound that cannot stand there goes as it is usual there. */
     public Deliverable in(Container other) {
-        return new Deliverable(codec, settings, other, other.holds(sound) ? sound : other.usualSound(), tags);
+        return new Deliverable(
+                codec, settings, other, other.holds(sound) ? sound : other.usualSound(), tags, subtitles);
     }
 
     /** Whether the source's sound goes along, in whatever form. */
@@ -125,6 +133,9 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
         tree.put("sound", sound.id());
         if (!tags.isEmpty()) {
             tree.put("tags", tags.values());
+        }
+        if (subtitles != Subtitles.ATTACHED) {
+            tree.put("subtitles", subtitles.id());
         }
         return tree;
     }
@@ -163,7 +174,8 @@ public record Deliverable(Codec codec, Settings settings, Container container, S
                         sound instanceof String id
                                 ? Sound.byId(id)
                                 : Boolean.TRUE.equals(sound) ? Sound.KEPT : Sound.NONE)
-                .with(tags(tree.get("tags")));
+                .with(tags(tree.get("tags")))
+                .with(tree.get("subtitles") instanceof String id ? Subtitles.byId(id) : Subtitles.ATTACHED);
     }
 
     private static Tags tags(Object given) {

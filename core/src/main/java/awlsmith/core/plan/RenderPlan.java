@@ -91,8 +91,10 @@ public record RenderPlan(
         Format treated = chain.output();
         Format file = deliverable.fileFormat(treated, chain.source().height());
         double seconds = frames / rate.toDouble();
-        if (deliverable.taking() == Taking.NONE) {
-            return new RenderPlan(file, frames, rate.toDouble(), seconds, 0, 0, List.of(), List.of());
+        var all = new Codec.Amount(frames, rate.toDouble(), sourceBitRate / rate.toDouble());
+        if (deliverable.taking() == Taking.SOUND || deliverable.taking() == Taking.SOURCE) {
+            double bytes = deliverable.codec().fileBytes(chain.source(), file, deliverable.settings(), all);
+            return new RenderPlan(file, frames, rate.toDouble(), seconds, 0, (long) bytes, List.of(), List.of());
         }
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();

@@ -50,7 +50,7 @@ final class SoundAlone implements Codec {
 
     @Override
     public Taking taking(Container container) {
-        return Taking.NONE;
+        return Taking.SOUND;
     }
 
     /** What the pictures would be like, of which there are none. */

@@ -14,6 +14,9 @@ import java.util.stream.Collectors;
  * @param values by key, in the order of {@link #KEYS}; an empty value says that the source's is left out
  */
 public record Tags(Map<String, String> values) {
+    /** Of the tape or card that it came from, by which it is found again in a cut (SMPTE ST 258 calls it source). */
+    public static final String REEL = "reel_name";
+
     /** Keys as FFmpeg calls them in every container, and what people call them. */
     public static final Map<String, String> KEYS;
 
@@ -24,6 +27,7 @@ public record Tags(Map<String, String> values) {
         keys.put("date", "Date");
         keys.put("copyright", "Rights");
         keys.put("description", "Description");
+        keys.put(REEL, "Reel");
         KEYS = Collections.unmodifiableMap(keys);
     }
 

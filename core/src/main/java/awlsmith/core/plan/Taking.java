@@ -7,5 +7,7 @@ public enum Taking {
     /** Some of them, which are made by themselves. */
     FEW,
     /** None: it is of sound. */
-    NONE
+    SOUND,
+    /** None: the source's own go into it, as they are coded. */
+    SOURCE
 }

@@ -43,6 +43,9 @@ class TagsTest {
                 .endsWith(": Description");
         assertThat(tags.untold(Container.GIF).orElseThrow()).endsWith(": Title, Description");
         assertThat(tags.untold(Container.MKV)).isEmpty();
+        var reel = new Tags(Map.of(Tags.REEL, "A001C003"));
+        assertThat(reel.untold(Container.MOV)).isEmpty();
+        assertThat(reel.untold(Container.MP4).orElseThrow()).endsWith(": Reel");
     }
 
     @Test

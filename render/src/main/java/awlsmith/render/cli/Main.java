@@ -8,7 +8,7 @@ import java.io.PrintStream;
 import java.util.Arrays;
 import java.util.List;
 
-/** Entry of {@code awlsmith render}, {@code awlsmith send}, {@code awlsmith segment}, {@code awlsmith examine}, {@code awlsmith steps} and {@code awlsmith codecs}. */
+/** Entry of {@code awlsmith render}, {@code awlsmith send}, {@code awlsmith join}, {@code awlsmith segment}, {@code awlsmith examine}, {@code awlsmith steps} and {@code awlsmith codecs}. */
 public final class Main {
     static final int DONE = 0;
     static final int FAILED = 1;
@@ -24,7 +24,7 @@ public final class Main {
     /** The command without the process around it: returns the exit code. */
     static int run(List<String> arguments, PrintStream out, PrintStream err, Cancel cancel) {
         if (arguments.isEmpty()) {
-            err.println("awlsmith: say what to do: render, send, segment, worker, examine, steps or codecs");
+            err.println("awlsmith: say what to do: render, send, join, segment, worker, examine, steps or codecs");
             return MISUSED;
         }
         List<String> rest = arguments.subList(1, arguments.size());
@@ -40,12 +40,13 @@ public final class Main {
                 }
                 case "render" -> new RenderCommand(RenderOptions.parse(rest), new PlainTelling(err), cancel).run();
                 case "send" -> new SendCommand(rest, out, err, cancel).run();
+                case "join" -> new JoinCommand(rest, err, cancel).run();
                 case "segment" -> new SegmentCommand(rest, err, cancel).run();
                 case "worker" -> new WorkerCommand(rest, System.getenv(), err, cancel).run();
                 case "examine" -> new ExamineCommand(rest, out, err, cancel).run();
                 default -> {
                     err.println("awlsmith: '" + arguments.getFirst()
-                            + "' is not known; there are: render, send, segment, worker, examine, steps, codecs");
+                            + "' is not known; there are: render, send, join, segment, worker, examine, steps, codecs");
                     yield MISUSED;
                 }
             };

@@ -26,7 +26,7 @@ final class PlainTelling implements Telling {
 
     @Override
     public void begins(RenderRequest request, RenderPlan plan) {
-        if (request.deliverable().taking() == Taking.NONE) {
+        if (request.deliverable().taking() == Taking.SOUND) {
             err.printf(Locale.ROOT, "%.2f s of sound%n", plan.seconds());
             return;
         }

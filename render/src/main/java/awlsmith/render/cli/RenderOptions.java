@@ -7,6 +7,7 @@ import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Preset;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Subtitles;
 import awlsmith.core.plan.Tags;
 import awlsmith.core.plan.Taking;
 import awlsmith.core.recipe.Param;
@@ -61,7 +62,7 @@ record RenderOptions(
     static final String USAGE = """
             usage: awlsmith render IN OUT [--step 'NAME key=value ...']... [--recipe FILE.json] [--file NAMED-BY-IT]...
                    [--in TIME] [--out-at TIME] [--preset NAME | --codec NAME] [--KEY VALUE of the codec]...
-                   [--sound kept|aac|opus|flac|pcm|none | --no-sound]
+                   [--sound kept|aac|opus|flac|pcm|none | --no-sound] [--subtitles attached|burnt|none]
                    [--tag title|artist|date|copyright|description=WORDS]...
                    [--threads N] [--force] [--damaged]
                    [--also OUT]... [--parts FOLDER [--part-frames N] [--describe]]
@@ -89,6 +90,7 @@ record RenderOptions(
         var settings = new TreeMap<String, String>();
         int threads = Runtime.getRuntime().availableProcessors();
         Sound sound = null;
+        var subtitles = Subtitles.ATTACHED;
         boolean overwrite = false;
         boolean damaged = false;
         var also = new ArrayList<Path>();
@@ -109,6 +111,7 @@ record RenderOptions(
                 case "--threads" -> threads = whole(word, value(word, rest), 1, 256);
                 case "--no-sound" -> sound = Sound.NONE;
                 case "--sound" -> sound = sound(value(word, rest));
+                case "--subtitles" -> subtitles = subtitles(value(word, rest));
                 case "--tag" -> tag(value(word, rest), tags);
                 case "--force" -> overwrite = true;
                 case "--damaged" -> damaged = true;
@@ -140,6 +143,9 @@ record RenderOptions(
         if (describe && parts == null) {
             throw new Misuse("--describe wants --parts FOLDER, where the descriptions go");
         }
+        if (describe && subtitles == Subtitles.BURNT) {
+            throw new Misuse("subtitles are drawn with the fonts of one machine; leave out --describe");
+        }
         Path out = path(files.get(1));
         boolean isWhole =
                 usualCodec(out).taking(containerOf(out, usualCodec(out)).orElse(Container.MKV)) == Taking.ALL;
@@ -164,7 +170,8 @@ record RenderOptions(
                                     settings,
                                     containerOf(out, chosen),
                                     sound != null ? sound : preset != null ? preset.sound() : Sound.KEPT)
-                            .with(new Tags(tags)),
+                            .with(new Tags(tags))
+                            .with(subtitles),
                     threads,
                     overwrite,
                     damaged,
@@ -227,7 +234,8 @@ record RenderOptions(
         Optional<Container> container = containerOf(file, codec);
         boolean fits = container.orElse(codec.containers().getFirst()).holds(deliverable.sound());
         return Deliverable.of(codec.id(), values, container, fits ? deliverable.sound() : Sound.KEPT)
-                .with(deliverable.tags());
+                .with(deliverable.tags())
+                .with(deliverable.subtitles());
     }
 
     /** By the file's ending; what does not go is refused by the request, which knows the file's name. */
@@ -240,6 +248,14 @@ record RenderOptions(
     private static Sound sound(String id) {
         try {
             return Sound.byId(id);
+        } catch (IllegalArgumentException e) {
+            throw new Misuse(e.getMessage());
+        }
+    }
+
+    private static Subtitles subtitles(String id) {
+        try {
+            return Subtitles.byId(id);
         } catch (IllegalArgumentException e) {
             throw new Misuse(e.getMessage());
         }
@@ -299,7 +315,7 @@ record RenderOptions(
         }
     }
 
-    private static Path path(String text) {
+    static Path path(String text) {
         try {
             return Path.of(text);
         } catch (InvalidPathException e) {

@@ -45,8 +45,9 @@ import tools.jackson.databind.json.JsonMapper;
  */
 final class WorkerCommand {
     static final String USAGE = """
-            usage: awlsmith worker --server URL [--home FOLDER] [--threads N] [--once]
+            usage: awlsmith worker --server URL [--home FOLDER] [--media FOLDER] [--threads N] [--once]
             AWLSMITH_TOKEN=...   the machine's token, made on the server's page Dispatch
+            --media FOLDER       where this machine sees the server's media folder, or linked footage: nothing is fetched
             --once               ends when there is nothing to do
             """;
 
@@ -63,6 +64,9 @@ final class WorkerCommand {
     private final String server;
     private final String token;
     private final Path home;
+    /** That both machines see. */
+    private final Optional<Path> media;
+
     private final int threads;
     private final boolean once;
     private final PrintStream err;
@@ -80,7 +84,7 @@ final class WorkerCommand {
         for (int i = 0; i < words.size(); i++) {
             switch (words.get(i)) {
                 case "--once" -> isOnce = true;
-                case "--server", "--home", "--threads" -> {
+                case "--server", "--home", "--media", "--threads" -> {
                     if (i + 1 >= words.size()) {
                         throw new RenderOptions.Misuse(words.get(i) + " wants a value behind it\n" + USAGE);
                     }
@@ -101,6 +105,11 @@ final class WorkerCommand {
                     "AWLSMITH_TOKEN is not set: make a token on the server's page Dispatch\n" + USAGE);
         }
         home = Path.of(given.getOrDefault("--home", ".awlsmith-worker")).toAbsolutePath();
+        media = Optional.ofNullable(given.get("--media"))
+                .map(folder -> Path.of(folder).toAbsolutePath().normalize());
+        media.filter(folder -> !Files.isDirectory(folder)).ifPresent(folder -> {
+            throw new RenderOptions.Misuse("--media is " + folder + ", which is no folder here");
+        });
         String count = given.getOrDefault(
                 "--threads", Integer.toString(Runtime.getRuntime().availableProcessors()));
         if (!count.matches("[1-9][0-9]{0,2}")) {
@@ -113,7 +122,7 @@ final class WorkerCommand {
     }
 
     /** A part in hand. */
-    private record Part(String lease, int number, String clip, long bytes, List<SegmentOrder> orders) {}
+    private record Part(String lease, int number, String clip, long bytes, String name, List<SegmentOrder> orders) {}
 
     int run() {
         try {
@@ -191,6 +200,7 @@ final class WorkerCommand {
                     told.path("number").asInt(),
                     told.path("clip").asString(),
                     told.path("bytes").asLong(),
+                    told.path("name").asString(""),
                     orders));
         } catch (IOException e) {
             away("the server does not answer (" + e.getMessage() + ")");
@@ -243,6 +253,11 @@ final class WorkerCommand {
         if (known.filter(entry -> entry.getKey().equals(part.clip())).isPresent()) {
             return known.get().getValue();
         }
+        Optional<Clip> shared = shared(part);
+        if (shared.isPresent()) {
+            known = Optional.of(Map.entry(part.clip(), shared.get()));
+            return shared.get();
+        }
         Path file = home.resolve("source-" + UUID.fromString(part.clip()));
         forgetOthers(file);
         long there = Files.exists(file) ? Files.size(file) : 0;
@@ -253,14 +268,31 @@ final class WorkerCommand {
         if (there < part.bytes()) {
             fetch(part, file, there);
         }
-        MediaInfo info = Prober.probe(file);
-        Clip clip = new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+        Clip clip = read(file);
         if (!part.orders().getFirst().isOf(clip)) {
             Files.delete(file);
             throw new IOException("the source did not arrive as it is on the server");
         }
         known = Optional.of(Map.entry(part.clip(), clip));
         return clip;
+    }
+
+    private Clip read(Path file) {
+        MediaInfo info = Prober.probe(file);
+        return new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
+    }
+
+    /** The very file where both machines see it; empty where it is not there, or another. */
+    private Optional<Clip> shared(Part part) throws IOException {
+        if (media.isEmpty() || part.name().isEmpty()) {
+            return Optional.empty();
+        }
+        Path file = media.get().resolve(part.name()).normalize();
+        if (!file.startsWith(media.get()) || !Files.isRegularFile(file) || Files.size(file) != part.bytes()) {
+            return Optional.empty();
+        }
+        Clip clip = read(file);
+        return Optional.of(clip).filter(part.orders().getFirst()::isOf);
     }
 
     private void fetch(Part part, Path file, long from) throws IOException {

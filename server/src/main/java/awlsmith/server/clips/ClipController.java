@@ -77,6 +77,16 @@ class ClipController {
         return clips.repair(id, fill);
     }
 
+    /** @param clips in their order; @param title of the new one, null for the first one's */
+    record Join(List<UUID> clips, @Nullable String title) {}
+
+    /** Several one behind another as they are, as a clip of its own. */
+    @PostMapping("/join")
+    @ResponseStatus(HttpStatus.CREATED)
+    ClipView join(@RequestBody Join join) {
+        return clips.join(join.clips(), join.title());
+    }
+
     /** Those that were put aside and can be taken back. */
     @GetMapping("/aside")
     List<ClipView> aside() {

@@ -7,6 +7,7 @@ import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.Series;
+import awlsmith.media.Splicer;
 import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.db.enums.ClipOrigin;
 import awlsmith.server.events.EventHub;
@@ -20,6 +21,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -303,6 +305,36 @@ public class Clips {
         ClipView damaged = view(id);
         String title = shown(damaged.title() + (fill ? " mended" : " repaired"));
         return made(title, damaged.fileName(), new Making.Rebuilding(source(id).toString(), fill));
+    }
+
+    /**
+     * Puts clips one behind another as they are, as a clip of its own. They stay.
+     *
+     * @param title of the new one; null for that of the first
+     */
+    ClipView join(List<UUID> ids, @Nullable String title) {
+        if (ids.size() < 2 || ids.size() > Splicer.MOST) {
+            throw new Refusal(
+                    Refusal.Kind.INVALID, "two clips at least and " + Splicer.MOST + " at most can be joined");
+        }
+        var infos = new ArrayList<MediaInfo>();
+        for (UUID id : ids) {
+            ClipView view = view(id);
+            if (view.state() != ClipView.State.READY) {
+                throw new Refusal(
+                        Refusal.Kind.CONFLICT, view.title() + " is not ready yet; wait until its facts are shown");
+            }
+            infos.add(Prober.probe(source(id)).at(Path.of(view.title())));
+        }
+        Splicer.apart(infos).ifPresent(why -> {
+            throw new Refusal(Refusal.Kind.INVALID, why);
+        });
+        ClipView first = view(ids.getFirst());
+        String name = shown(title == null || title.isBlank() ? first.title() + " joined" : title);
+        var order = new Making.Joining(
+                ids.stream().map(id -> source(id).toString()).toList(),
+                ids.stream().map(id -> index(id).toString()).toList());
+        return made(name, name, order);
     }
 
     /** Puts a series of pictures that arrived packed on the shelf as one clip. */

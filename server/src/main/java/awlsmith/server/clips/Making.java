@@ -9,7 +9,8 @@ import java.util.List;
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Making.Gathering.class, name = "gathering"),
-    @JsonSubTypes.Type(value = Making.Rebuilding.class, name = "rebuilding")
+    @JsonSubTypes.Type(value = Making.Rebuilding.class, name = "rebuilding"),
+    @JsonSubTypes.Type(value = Making.Joining.class, name = "joining")
 })
 sealed interface Making {
     /**
@@ -32,4 +33,7 @@ sealed interface Making {
      * @param fill whether lost frames are made up and sound is kept in step, which decodes everything
      */
     record Rebuilding(String source, boolean fill) implements Making {}
+
+    /** Of several clips, one behind another, by their files and the indices of their frames, absolute paths. */
+    record Joining(List<String> sources, List<String> indices) implements Making {}
 }

@@ -1,11 +1,13 @@
 package awlsmith.server.clips;
 
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.media.FrameIndex;
 import awlsmith.media.Gatherer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.Repairer;
+import awlsmith.media.Splicer;
 import awlsmith.render.Machine;
 import awlsmith.render.Mending;
 import awlsmith.server.storage.MediaFolder;
@@ -13,6 +15,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -74,6 +77,7 @@ class Makings {
             Path growing = media.clip(clip).resolve("growing.mkv");
             switch (making) {
                 case Making.Gathering gathering -> gather(clip, gathering, growing, progress, cancel);
+                case Making.Joining joining -> join(clip, joining, growing, progress, cancel);
                 case Making.Rebuilding rebuilding -> {
                     var rescue = rebuild(rebuilding, growing, progress, cancel);
                     Files.writeString(record(clip), json.writeValueAsString(rescue));
@@ -84,6 +88,50 @@ class Makings {
         return making instanceof Making.Gathering gathering && !gathering.gaps().isEmpty()
                 ? Optional.of(gathering.gaps())
                 : Optional.empty();
+    }
+
+    private void join(UUID clip, Making.Joining order, Path out, DoubleConsumer progress, Cancel cancel)
+            throws IOException {
+        var pieces = new ArrayList<Splicer.Piece>();
+        long bytes = 0;
+        long frames = 0;
+        for (int n = 0; n < order.sources().size(); n++) {
+            Path source = Path.of(order.sources().get(n));
+            if (!Files.exists(source)) {
+                throw new MediaException("one of the clips that were to be joined is gone");
+            }
+            if (!media.holds(source)) {
+                allowed.demand(source);
+            }
+            var piece = new Splicer.Piece(Prober.probe(source), index(order, n));
+            pieces.add(piece);
+            bytes += piece.info().bytes();
+            frames += piece.index().count();
+        }
+        media.demandSpace(bytes);
+        double all = Math.max(1, frames);
+        Splicer.join(pieces, media.clip(clip), out, done -> progress.accept(done / all), cancel);
+    }
+
+    private static FrameIndex index(Making.Joining order, int number) throws IOException {
+        return FrameIndex.load(Path.of(order.indices().get(number)));
+    }
+
+    /**
+     * Holds what was read of a clip's file against what it was made of.
+     *
+     * @throws MediaException when it is not that
+     */
+    void prove(UUID clip, FrameIndex read) throws IOException {
+        Path order = order(clip);
+        if (Files.exists(order)
+                && json.readValue(Files.readString(order), Making.class) instanceof Making.Joining joining) {
+            var pieces = new ArrayList<FrameIndex>();
+            for (int n = 0; n < joining.indices().size(); n++) {
+                pieces.add(index(joining, n));
+            }
+            Splicer.prove(pieces, read);
+        }
     }
 
     private void gather(UUID clip, Making.Gathering order, Path out, DoubleConsumer progress, Cancel cancel)

@@ -141,6 +141,7 @@ public class TakeIn implements Job {
         double rest = 1 - begin[0];
         FrameIndex found = Indexer.index(
                 info, n -> tell(id, run, begin[0] + rest * INDEXING * Math.min(1, (double) n / expected)), cancel);
+        makings.prove(id, found);
         FrameIndex index = SeekCheck.check(
                 info, found, share -> tell(id, run, begin[0] + rest * (INDEXING + (0.97 - INDEXING) * share)), cancel);
         index.save(clips.index(id));

@@ -49,7 +49,7 @@ class CodecController {
                     codec.taking(container),
                     Arrays.stream(Sound.values())
                             .filter(container::holds)
-                            .filter(sound -> sound != Sound.NONE || codec.taking(container) != Taking.NONE)
+                            .filter(sound -> sound != Sound.NONE || codec.taking(container) != Taking.SOUND)
                             .map(sound -> new SoundDescription(sound.id(), sound.label(), sound.effect()))
                             .toList());
         }

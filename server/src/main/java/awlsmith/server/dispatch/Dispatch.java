@@ -3,6 +3,7 @@ package awlsmith.server.dispatch;
 import awlsmith.core.picture.Format;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.Placement;
+import awlsmith.core.plan.Advice;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Deliverable;
@@ -59,6 +60,7 @@ public class Dispatch {
     private static final int MOST = 2000;
 
     private static final int LONGEST_BATCH = 100;
+    private static final int MOST_HANDLES = 1000;
 
     private final RenderRepository renders;
     private final LiveRenders live;
@@ -141,7 +143,11 @@ public class Dispatch {
             long fileBytes,
             @Nullable Double estimateSeconds,
             List<String> refusals,
-            List<String> warnings) {}
+            List<String> warnings,
+            @Nullable AdviceView advice) {}
+
+    /** @param preset that keeps more of the source, by its key; @param why in a sentence */
+    public record AdviceView(String preset, String label, String why) {}
 
     /**
      * @param summary its main setting; size, frames a second and scan (p or i) behind it
@@ -209,7 +215,19 @@ public class Dispatch {
                 plan.fileBytes(),
                 rate.isPresent() ? pixels / rate.getAsDouble() + modelSeconds : null,
                 plan.refusals(),
-                plan.warnings());
+                plan.warnings(),
+                advice(clipId, clip, deliverable));
+    }
+
+    private @Nullable AdviceView advice(UUID clipId, Clip clip, Deliverable deliverable) {
+        var examination = clips.view(clipId).examination();
+        boolean isLog = examination != null
+                && examination.condition() != null
+                && examination.condition().findings().stream()
+                        .anyMatch(one -> one.id().equals("flat") && one.severity() > 0);
+        return Advice.of(clip.format(), isLog, deliverable)
+                .map(one -> new AdviceView(one.preset().id(), one.preset().label(), one.why()))
+                .orElse(null);
     }
 
     /** @param seconds the render takes; @param fileBytes of its file; @param frames made to find out */
@@ -332,8 +350,25 @@ public class Dispatch {
         return new PlacementView(place.x(), place.y(), place.width(), place.height());
     }
 
-    /** @param wholeClip sends everything even when a span is marked */
-    public record Target(UUID takeId, boolean wholeClip) {}
+    /**
+     * @param wholeClip sends everything even when a span is marked
+     * @param handles frames that go along before and behind a span, as far as the clip has them
+     */
+    public record Target(UUID takeId, boolean wholeClip, int handles) {
+        public Target {
+            if (handles < 0 || handles > MOST_HANDLES) {
+                throw new Refusal(Refusal.Kind.INVALID, "handles are 0 to " + MOST_HANDLES + " frames, not " + handles);
+            }
+        }
+
+        FrameRange of(TakeView take, int count) {
+            if (wholeClip) {
+                return span(count, null, null);
+            }
+            FrameRange marked = span(count, take.inFrame(), take.outFrame());
+            return new FrameRange(Math.max(0, marked.from() - handles), Math.min((long) count, marked.end() + handles));
+        }
+    }
 
     /**
      * Files to make: every take in every form.
@@ -418,7 +453,7 @@ public class Dispatch {
         TakeView take = takes.view(target.takeId());
         Clip clip = clips.open(take.clipId());
         int count = clip.index().orElseThrow().count();
-        FrameRange range = target.wholeClip() ? span(count, null, null) : span(count, take.inFrame(), take.outFrame());
+        FrameRange range = target.of(take, count);
         Recipe recipe = StoredRecipe.of(take.recipe()).demanded();
         Treatment treatment = treatments.of(take.clipId(), clip, recipe);
         String title = clips.view(take.clipId()).title();

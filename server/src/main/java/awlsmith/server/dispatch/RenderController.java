@@ -46,9 +46,17 @@ class RenderController {
             @Nullable Integer inFrame,
             @Nullable Integer outFrame) {}
 
+    /** See {@link Dispatch.Target}. */
+    record TargetRequest(
+            UUID takeId, boolean wholeClip, @Nullable Integer handles) {
+        Dispatch.Target target() {
+            return new Dispatch.Target(takeId, wholeClip, handles == null ? 0 : handles);
+        }
+    }
+
     /** See {@link Dispatch.Order}. */
     record Order(
-            List<Dispatch.Target> takes,
+            List<TargetRequest> takes,
             List<DeliverableChoice> deliverables,
             @Nullable String pattern,
             @Nullable Instant notBefore,
@@ -132,7 +140,7 @@ class RenderController {
     @ResponseStatus(HttpStatus.CREATED)
     RenderView order(@RequestBody One one) {
         return dispatch.order(new Dispatch.Order(
-                        List.of(new Dispatch.Target(one.takeId(), one.wholeClip())),
+                        List.of(new Dispatch.Target(one.takeId(), one.wholeClip(), 0)),
                         List.of(one.deliverable().deliverable()),
                         null,
                         null,
@@ -145,7 +153,7 @@ class RenderController {
     @ResponseStatus(HttpStatus.CREATED)
     List<RenderView> order(@RequestBody Order order) {
         return dispatch.order(new Dispatch.Order(
-                order.takes(),
+                order.takes().stream().map(TargetRequest::target).toList(),
                 order.deliverables().stream()
                         .map(DeliverableChoice::deliverable)
                         .toList(),
@@ -162,7 +170,7 @@ class RenderController {
     @PostMapping("/api/renders/name")
     NameView named(@RequestBody NameRequest request) {
         return new NameView(dispatch.named(
-                new Dispatch.Target(request.takeId(), request.wholeClip()),
+                new Dispatch.Target(request.takeId(), request.wholeClip(), 0),
                 request.deliverable().deliverable(),
                 request.pattern()));
     }

@@ -196,7 +196,7 @@ class Watcher {
             if (clip.sentOut() == 0 && !dispatch.isAsked(id)) {
                 TakeView take = alike.give(clip, folder.way());
                 dispatch.order(new Dispatch.Order(
-                        List.of(new Dispatch.Target(take.id(), true)),
+                        List.of(new Dispatch.Target(take.id(), true, 0)),
                         folder.deliverables(),
                         folder.pattern(),
                         null,

@@ -59,9 +59,10 @@ class WorkController {
 
     /**
      * @param clip whose file it is of; @param bytes of that file
+     * @param name of it within the media folder, or where it lies when it was linked
      * @param orders descriptions of the part, one for each file
      */
-    record Lent(String lease, int number, UUID clip, long bytes, List<String> orders) {}
+    record Lent(String lease, int number, UUID clip, long bytes, String name, List<String> orders) {}
 
     @PostMapping("/ask")
     ResponseEntity<Lent> ask(@RequestHeader("Authorization") String token, @RequestBody Asking asking)
@@ -94,6 +95,7 @@ class WorkController {
                 offer.get().number(),
                 now.clip(),
                 Files.size(now.source()),
+                media.nameOf(now.source()),
                 offer.get().orders().stream().map(order -> order.toJson()).toList()));
     }
 
