@@ -88,7 +88,10 @@ export function outputWords(
 }
 
 /** Which of the frames go into it: all, few, none or the source's own. */
-export function takingOf(now: DeliverableChoice, codecs: CodecDescription[]): 'ALL' | 'FEW' | 'SOUND' | 'SOURCE' {
+export function takingOf(
+  now: DeliverableChoice,
+  codecs: CodecDescription[],
+): 'ALL' | 'FEW' | 'SOUND' | 'SOURCE' {
   const codec = codecs.find((one) => one.id === now.codec)
   return codec?.containers.find((one) => one.ending === now.container)?.taking ?? 'ALL'
 }

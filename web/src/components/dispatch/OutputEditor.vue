@@ -11,15 +11,7 @@ import {
 import NameField from '@/components/common/NameField.vue'
 import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useNotices } from '@/stores/notices'
-import {
-  byQuality,
-  chosenOf,
-  inCodec,
-  inContainer,
-  isPreset,
-  presetOver,
-  SUBTITLES,
-} from '@/view/sending'
+import { byQuality, chosenOf, inCodec, inContainer, isPreset, presetOver, SUBTITLES } from '@/view/sending'
 import CodecControls from './CodecControls.vue'
 import SizeCurve from './SizeCurve.vue'
 import TagFields from './TagFields.vue'
