@@ -41,7 +41,7 @@ describe('what is sent out', () => {
     expect(withHandles({ inFrame: 30 }, NaN, 100)).toEqual({ inFrame: 30 })
     expect(handleWords({ inFrame: 30, outFrame: 60 }, 12, 100)).toBe('')
     expect(handleWords({ inFrame: 5, outFrame: 60 }, 12, 100)).toBe(
-      ': 5 before, 12 behind, where the clip ends',
+      ': 5 before, 12 behind; the clip has no more',
     )
   })
 })

@@ -159,7 +159,7 @@ export function withHandles(
   }
 }
 
-/** Where a clip is too short for its handles: {@code : 12 before, 4 behind, where the clip ends}. */
+/** Where a clip is too short for its handles: {@code : 12 before, 4 behind; the clip has no more}. */
 export function handleWords(
   take: Pick<TakeView, 'inFrame' | 'outFrame'>,
   handles: number,
@@ -168,7 +168,7 @@ export function handleWords(
   const before = Math.min(handles, take.inFrame ?? 0)
   const behind = Math.min(handles, frames - (take.outFrame ?? frames))
   return before < handles || behind < handles
-    ? `: ${before} before, ${behind} behind, where the clip ends`
+    ? `: ${before} before, ${behind} behind; the clip has no more`
     : ''
 }
 

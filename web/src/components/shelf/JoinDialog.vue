@@ -59,6 +59,7 @@ async function join() {
           <v-btn
             class="link"
             variant="plain"
+            :class="{ first: n === 0 }"
             :disabled="n === 0"
             :aria-label="`${clip.title} earlier`"
             @click="order = moved(order, n, n - 1)"
@@ -102,6 +103,10 @@ li {
   gap: 14px;
   align-items: center;
   border-bottom: 1px solid var(--rule);
+}
+
+.first {
+  visibility: hidden;
 }
 
 .name {

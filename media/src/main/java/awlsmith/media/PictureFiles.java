@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -61,7 +62,7 @@ public final class PictureFiles {
                 0,
                 files.size());
         var errors = new AtomicInteger();
-        int frames = decoded(first, errors, cancel);
+        int frames = decoded(files, errors, cancel);
         var times = new long[frames];
         for (int n = 0; n < frames; n++) {
             times[n] = n;
@@ -88,25 +89,19 @@ public final class PictureFiles {
         return new ReadBack.Facts(pictures, index, List.of());
     }
 
-    private static int decoded(Path first, AtomicInteger errors, Cancel cancel) {
+    private static int decoded(List<Path> files, AtomicInteger errors, Cancel cancel) {
+        Path first = files.getFirst();
         String name = first.getFileName().toString();
-        var arguments = List.of(
-                "-hide_banner",
-                "-nostdin",
-                "-nostats",
-                "-loglevel",
-                "level+error",
-                "-protocol_whitelist",
-                "file",
-                "-f",
-                "image2",
-                "-start_number",
-                "0",
-                "-i",
-                "file:p%07d." + name.substring(name.lastIndexOf('.') + 1),
-                "-f",
-                "framecrc",
-                "pipe:1");
+        String kind = name.substring(name.lastIndexOf('.') + 1);
+        // one by itself is opened, not looked for: who decodes may read what is ours alone, but is not told that it is
+        // there
+        List<String> input = files.size() == 1
+                ? List.of("-f", Prober.pipe(kind), "-i", "file:" + name)
+                : List.of("-f", "image2", "-start_number", "0", "-i", "file:p%07d." + kind);
+        var arguments = new ArrayList<String>(List.of(
+                "-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+error", "-protocol_whitelist", "file"));
+        arguments.addAll(input);
+        arguments.addAll(List.of("-f", "framecrc", "pipe:1"));
         var count = new AtomicInteger();
         try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.coding(first.getParent()), line -> {
                     if (line.contains("[error]")) {

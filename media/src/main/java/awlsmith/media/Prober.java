@@ -50,7 +50,12 @@ public final class Prober {
      * @param kind by the ending of its name
      */
     static MediaInfo picture(Path file, String kind) {
-        return probe(file, List.of("-f", (kind.equals("jpg") ? "jpeg" : kind) + "_pipe"));
+        return probe(file, List.of("-f", pipe(kind)));
+    }
+
+    /** FFmpeg's name of what reads such pictures. */
+    static String pipe(String kind) {
+        return (kind.equals("jpg") ? "jpeg" : kind) + "_pipe";
     }
 
     private static MediaInfo probe(Path file, List<String> as) {
