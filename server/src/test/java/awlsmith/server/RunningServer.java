@@ -1,6 +1,7 @@
 package awlsmith.server;
 
 import awlsmith.media.TestClips;
+import awlsmith.server.work.BucketStandIn;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.CookieManager;
@@ -39,6 +40,7 @@ public final class RunningServer implements ParameterResolver {
     private ConfigurableApplicationContext context;
     private HttpClient http;
     private CookieManager cookies;
+    private BucketStandIn store;
 
     /** For JUnit. */
     public RunningServer() {
@@ -98,7 +100,13 @@ public final class RunningServer implements ParameterResolver {
         }
     }
 
+    /** Where other machines may fetch sources from. */
+    public BucketStandIn store() {
+        return store;
+    }
+
     void start() {
+        openStore();
         context = new SpringApplicationBuilder(AwlsmithServer.class)
                 .web(WebApplicationType.SERVLET)
                 .run(
@@ -108,7 +116,11 @@ public final class RunningServer implements ParameterResolver {
                         "--awlsmith.keep-free=10MB",
                         "--awlsmith.link-folders=" + home.resolve("allowed"),
                         "--awlsmith.watch-rest=1s",
-                        "--awlsmith.segment-frames=10");
+                        "--awlsmith.segment-frames=10",
+                        "--awlsmith.store.bucket=reels",
+                        "--awlsmith.store.at=" + store.at(),
+                        "--awlsmith.store.key=tests",
+                        "--awlsmith.store.secret=nothing-to-guard");
         if (cookies == null) {
             cookies = new CookieManager();
             http = HttpClient.newBuilder()
@@ -116,6 +128,14 @@ public final class RunningServer implements ParameterResolver {
                     .connectTimeout(Duration.ofSeconds(5))
                     .build();
             signIn();
+        }
+    }
+
+    private void openStore() {
+        try {
+            store = store == null ? new BucketStandIn() : store;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

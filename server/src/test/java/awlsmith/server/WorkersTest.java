@@ -139,6 +139,34 @@ class WorkersTest {
         }
     }
 
+    /** What a first render put into the store another machine fetches from there, and from the server where the store is ill. */
+    @Test
+    void theSourceComesFromTheStore(RunningServer server) throws Exception {
+        JsonNode clip = server.clip("stored.mp4", 160, 120, 300);
+        String id = clip.path("id").asString();
+        String take = server.get("/api/clips/" + id + "/takes")
+                .json()
+                .get(0)
+                .path("id")
+                .asString();
+        List<String> first = ordered(server, take);
+        server.until("/api/renders", all -> isDone(all, first));
+        server.until(
+                "/api/workers",
+                all -> server.store().objects().keySet().stream().anyMatch(name -> name.contains(id)));
+        int before = server.store().fetched();
+        worker(server, "fetches", token(server, "fetches"));
+        List<String> second = ordered(server, take);
+        server.until("/api/renders", all -> isDone(all, second));
+        JsonNode workers = server.get("/api/workers").json();
+        assertThat(segments(workers, "fetches")).as(log("fetches")).isPositive();
+        assertThat(server.store().fetched()).isGreaterThan(before);
+        server.delete("/api/clips/" + id);
+        server.until(
+                "/api/workers",
+                all -> server.store().objects().keySet().stream().noneMatch(name -> name.contains(id)));
+    }
+
     private static long segments(JsonNode workers, String name) {
         for (JsonNode one : workers) {
             if (one.path("name").asString().equals(name)) {

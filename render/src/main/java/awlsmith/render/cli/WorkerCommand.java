@@ -122,7 +122,8 @@ final class WorkerCommand {
     }
 
     /** A part in hand. */
-    private record Part(String lease, int number, String clip, long bytes, String name, List<SegmentOrder> orders) {}
+    private record Part(
+            String lease, int number, String clip, long bytes, String name, String url, List<SegmentOrder> orders) {}
 
     int run() {
         try {
@@ -201,6 +202,7 @@ final class WorkerCommand {
                     told.path("clip").asString(),
                     told.path("bytes").asLong(),
                     told.path("name").asString(""),
+                    told.path("url").asString(""),
                     orders));
         } catch (IOException e) {
             away("the server does not answer (" + e.getMessage() + ")");
@@ -265,8 +267,16 @@ final class WorkerCommand {
             Files.delete(file);
             there = 0;
         }
+        if (there < part.bytes() && !part.url().isEmpty()) {
+            try {
+                fetch(part, HttpRequest.newBuilder(URI.create(part.url())), file, there);
+            } catch (IOException | IllegalArgumentException e) {
+                err.println("the store does not give the source (" + e.getMessage() + "); it comes from the server");
+            }
+        }
+        there = Files.exists(file) ? Files.size(file) : 0;
         if (there < part.bytes()) {
-            fetch(part, file, there);
+            fetch(part, to("/sources/" + part.clip()), file, there);
         }
         Clip clip = read(file);
         if (!part.orders().getFirst().isOf(clip)) {
@@ -295,10 +305,10 @@ final class WorkerCommand {
         return Optional.of(clip).filter(part.orders().getFirst()::isOf);
     }
 
-    private void fetch(Part part, Path file, long from) throws IOException {
+    /** @param asking for it; @param from bytes that are there already */
+    private void fetch(Part part, HttpRequest.Builder asking, Path file, long from) throws IOException {
         try {
-            HttpRequest.Builder request =
-                    to("/sources/" + part.clip()).timeout(LONG).GET();
+            HttpRequest.Builder request = asking.timeout(LONG).GET();
             if (from > 0) {
                 request.header("Range", "bytes=" + from + "-");
             }

@@ -331,10 +331,14 @@ public class Clips {
         });
         ClipView first = view(ids.getFirst());
         String name = shown(title == null || title.isBlank() ? first.title() + " joined" : title);
-        var order = new Making.Joining(
-                ids.stream().map(id -> source(id).toString()).toList(),
-                ids.stream().map(id -> index(id).toString()).toList());
-        return made(name, name, order);
+        UUID joined = UUID.randomUUID();
+        try {
+            List<String> sources = ids.stream().map(id -> source(id).toString()).toList();
+            List<Path> read = ids.stream().map(this::index).toList();
+            return made(joined, name, name, new Making.Joining(sources, makings.keep(joined, read)));
+        } catch (IOException e) {
+            throw interrupted(e, name);
+        }
     }
 
     /** Puts a series of pictures that arrived packed on the shelf as one clip. */

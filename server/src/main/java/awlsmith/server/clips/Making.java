@@ -34,6 +34,6 @@ sealed interface Making {
      */
     record Rebuilding(String source, boolean fill) implements Making {}
 
-    /** Of several clips, one behind another, by their files and the indices of their frames, absolute paths. */
+    /** Of several clips, one behind another, by their files and what their frames were read as, absolute paths. */
     record Joining(List<String> sources, List<String> indices) implements Making {}
 }

@@ -90,6 +90,22 @@ class Makings {
                 : Optional.empty();
     }
 
+    /**
+     * Copies what the pieces' frames were read as: the clips may be taken off the shelf before the joined one has been read.
+     *
+     * @return where the copies lie
+     */
+    List<String> keep(UUID clip, List<Path> indices) throws IOException {
+        Files.createDirectories(media.clip(clip));
+        var kept = new ArrayList<String>();
+        for (Path index : indices) {
+            Path copy = media.clip(clip).resolve("piece-" + kept.size());
+            Files.copy(index, copy, StandardCopyOption.REPLACE_EXISTING);
+            kept.add(copy.toString());
+        }
+        return kept;
+    }
+
     private void join(UUID clip, Making.Joining order, Path out, DoubleConsumer progress, Cancel cancel)
             throws IOException {
         var pieces = new ArrayList<Splicer.Piece>();
@@ -125,12 +141,17 @@ class Makings {
     void prove(UUID clip, FrameIndex read) throws IOException {
         Path order = order(clip);
         if (Files.exists(order)
-                && json.readValue(Files.readString(order), Making.class) instanceof Making.Joining joining) {
+                && json.readValue(Files.readString(order), Making.class) instanceof Making.Joining joining
+                // where they are gone it was proved before a restart
+                && joining.indices().stream().allMatch(index -> Files.exists(Path.of(index)))) {
             var pieces = new ArrayList<FrameIndex>();
             for (int n = 0; n < joining.indices().size(); n++) {
                 pieces.add(index(joining, n));
             }
             Splicer.prove(pieces, read);
+            for (String index : joining.indices()) {
+                Files.deleteIfExists(Path.of(index));
+            }
         }
     }
 

@@ -8,6 +8,7 @@ import awlsmith.server.storage.MediaFolder;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -59,10 +60,18 @@ class WorkController {
 
     /**
      * @param clip whose file it is of; @param bytes of that file
+     * @param url where it can be fetched without this server, if it can
      * @param name of it within the media folder, or where it lies when it was linked
      * @param orders descriptions of the part, one for each file
      */
-    record Lent(String lease, int number, UUID clip, long bytes, String name, List<String> orders) {}
+    record Lent(
+            String lease,
+            int number,
+            UUID clip,
+            long bytes,
+            String name,
+            @Nullable String url,
+            List<String> orders) {}
 
     @PostMapping("/ask")
     ResponseEntity<Lent> ask(@RequestHeader("Authorization") String token, @RequestBody Asking asking)
@@ -96,6 +105,7 @@ class WorkController {
                 now.clip(),
                 Files.size(now.source()),
                 media.nameOf(now.source()),
+                shared.address(now).map(URI::toString).orElse(null),
                 offer.get().orders().stream().map(order -> order.toJson()).toList()));
     }
 

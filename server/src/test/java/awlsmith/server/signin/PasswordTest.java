@@ -30,7 +30,8 @@ class PasswordTest {
                 96,
                 java.util.List.of(),
                 java.time.Duration.ofSeconds(10),
-                java.util.List.of());
+                java.util.List.of(),
+                null);
     }
 
     @Test

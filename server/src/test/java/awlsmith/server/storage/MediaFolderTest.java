@@ -27,7 +27,8 @@ class MediaFolderTest {
                 96,
                 java.util.List.of(),
                 java.time.Duration.ofSeconds(10),
-                java.util.List.of()));
+                java.util.List.of(),
+                null));
     }
 
     @Test
