@@ -202,8 +202,11 @@ final class CodecWords {
         };
     }
 
-    /** FFV1's slices let threads share a picture, but must not be too small. */
+    /** FFV1's slices let threads share a picture, but must not be too small. FFmpeg makes one alone only of what CIF holds. */
     private static String slices(Format format) {
-        return Math.min(format.width(), format.height()) >= 256 ? "16" : "1";
+        if (Math.min(format.width(), format.height()) >= 256) {
+            return "16";
+        }
+        return format.width() <= 352 && format.height() <= 288 ? "1" : "4";
     }
 }

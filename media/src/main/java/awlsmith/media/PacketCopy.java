@@ -23,6 +23,10 @@ public final class PacketCopy {
 
     /** Why a source's codec cannot stand in a container, in a sentence. */
     public static Optional<String> refusal(MediaInfo source, Container container) {
+        if (source.video().quarters() != 0 && container == Container.MKV) {
+            return Optional.of(
+                    "the pictures are turned by a note in the file, which MKV does not hold; choose MP4 or MOV");
+        }
         String codec = source.video().codec();
         boolean held = switch (container) {
             case MP4 -> IN_MP4.contains(codec);

@@ -32,6 +32,11 @@ public final class Splicer {
     /** What keeps pieces from being one file, in a sentence; empty where nothing does. */
     public static Optional<String> apart(List<MediaInfo> pieces) {
         MediaInfo first = pieces.getFirst();
+        if (first.video().quarters() != 0) {
+            return Optional.of(
+                    "the pictures are turned by a note in the file, which a joined file does not hold: send them out"
+                            + " first, which turns them for good, and join what was sent");
+        }
         for (MediaInfo other : pieces) {
             String what = difference(first, other);
             if (!what.isEmpty()) {

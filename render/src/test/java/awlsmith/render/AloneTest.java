@@ -238,6 +238,18 @@ class AloneTest {
         assertThat(light).as("figures below the first").isPositive();
     }
 
+    /** By way of FFV1, of which FFmpeg makes one slice only in what CIF holds. */
+    @ParameterizedTest
+    @ValueSource(strings = {"180x320", "640x96", "1280x16", "18x400", "352x288", "354x290"})
+    void picturesOfEveryShapeGoAlone(String size) {
+        Clip odd = made("shape-" + size + ".mkv", "-f lavfi -i testsrc2=s=" + size + ":r=25 -frames:v 2 -c:v png");
+        var request = request(
+                odd, Recipe.EMPTY, new FrameRange(0, 2), in("png", Container.PNG, Sound.NONE, Map.of("which", "last")));
+        var made = (Renderer.Result) all(request).getFirst();
+        var format = made.facts().info().video().format();
+        assertThat(format.width() + "x" + format.height()).isEqualTo(size);
+    }
+
     @Test
     void aShortSpanMakesASmallSheet() {
         var request = request(

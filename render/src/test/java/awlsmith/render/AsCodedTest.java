@@ -100,6 +100,25 @@ class AsCodedTest {
         assertThat(TestClips.tag(request.out(), "title")).isEqualTo("Quay");
     }
 
+    /** A phone held upright: the note that turns the picture goes along where it can, and is asked for where it cannot. */
+    @Test
+    void turnedPicturesStayTurned() {
+        Path plain = folder.resolve("plain.mp4");
+        TestClips.ffmpeg(
+                "-f lavfi -i testsrc2=s=160x120:r=25 -frames:v 20 -pix_fmt yuv420p -c:v libx264 -g 10 " + plain);
+        Path file = folder.resolve("turned.mp4");
+        TestClips.ffmpeg("-i " + plain + " -c copy -metadata:s:v rotate=90 " + file);
+        MediaInfo info = Prober.probe(file);
+        Clip clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        var request = request(clip, Recipe.EMPTY, new FrameRange(10, 20), Container.MP4);
+        var made = new Renderer(request, machine, RenderWatch.SILENT, new Cancel()).render();
+        assertThat(made.facts().info().video().format().height()).isEqualTo(160);
+        assertThat(request(clip, Recipe.EMPTY, new FrameRange(10, 20), Container.MKV)
+                        .plan(machine)
+                        .refusals())
+                .anyMatch(line -> line.contains("choose MP4 or MOV"));
+    }
+
     /** What is shown before a key frame and coded behind it leans on both sides: no cut there. */
     @Test
     void openGroupsAreNotTornApart() {
