@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Container;
 import java.nio.file.Path;
@@ -17,6 +18,13 @@ public final class PacketCopy {
     private static final Set<String> IN_MOV = Set.of(
             "h264", "hevc", "mpeg4", "mpeg2video", "mjpeg", "prores", "dnxhd", "dvvideo", "png", "qtrle", "rawvideo");
 
+    private static final Set<String> IN_MKV =
+            Set.of("ffv1", "vp8", "theora", "huffyuv", "utvideo", "jpeg2000", "wmv2", "wmv3", "vc1");
+
+    private static final Rational MICRO = new Rational(1, 1_000_000);
+
+    private static final int GOES = 3;
+
     private static final Duration LIMIT = Duration.ofHours(4);
 
     private PacketCopy() {}
@@ -31,12 +39,15 @@ public final class PacketCopy {
         boolean held = switch (container) {
             case MP4 -> IN_MP4.contains(codec);
             case MOV -> IN_MOV.contains(codec);
-            default -> true;
+            default -> IN_MKV.contains(codec) || IN_MP4.contains(codec) || IN_MOV.contains(codec);
         };
         return held
                 ? Optional.empty()
                 : Optional.of(CodecNames.of(codec) + " as the source has it is not read in " + container.label()
-                        + "; choose MKV");
+                        + (container == Container.MKV
+                                        || !refusal(source, Container.MKV).isEmpty()
+                                ? "; choose a codec"
+                                : "; choose MKV"));
     }
 
     /**
@@ -51,17 +62,35 @@ public final class PacketCopy {
                 ? "mp4"
                 : IN_MOV.contains(codec) ? "mov" : "nut";
         Path out = folder.resolve("copied." + ending);
+        int wanted = piece.packets();
+        int asked = wanted;
+        for (int go = 0; go < GOES; go++) {
+            write(source, piece, index, asked, out, cancel);
+            int got = PacketSizes.of(out, cancel).bytes().size();
+            if (got == wanted) {
+                break;
+            }
+            // FFmpeg also counts what it read before the key frame and left out
+            asked += wanted - got;
+        }
+        return out;
+    }
+
+    private static void write(
+            MediaInfo source, KeyFrames.Piece piece, FrameIndex index, int packets, Path out, Cancel cancel) {
+        String codec = source.video().codec();
         var arguments = new ArrayList<String>(
                 List.of("-hide_banner", "-nostdin", "-nostats", "-loglevel", "level+error", "-y"));
         arguments.addAll(Input.guards());
         if (piece.frames().from() > 0) {
-            String at = Joiner.decimal(index.clock(piece.frames().from()));
+            // a millionth later, as what is cut off of its time would lead to the key frame before it
+            String at = Joiner.decimal(index.clock(piece.frames().from()).plus(MICRO));
             arguments.addAll(List.of("-seek_timestamp", "1", "-ss", at));
         }
         arguments.addAll(List.of(
                 "-i", Input.url(source.file()), "-map", "0:" + source.video().index()));
-        arguments.addAll(List.of("-c:v", "copy", "-frames:v", "" + piece.packets(), "-map_metadata", "-1"));
-        if (codec.equals("hevc") && !ending.equals("nut")) {
+        arguments.addAll(List.of("-c:v", "copy", "-frames:v", "" + packets, "-map_metadata", "-1"));
+        if (codec.equals("hevc") && !out.toString().endsWith("nut")) {
             arguments.addAll(List.of("-tag:v", "hvc1"));
         }
         arguments.addAll(List.of("-fflags", "+bitexact", Input.url(out)));
@@ -69,7 +98,6 @@ public final class PacketCopy {
                 Child.start(Tool.FFMPEG, arguments, Limits.copying(LIMIT, source.bytes(), out), line -> {})) {
             child.finish("copying the pictures", cancel);
         }
-        return out;
     }
 
     /**

@@ -81,6 +81,7 @@ class AsCodedTest {
         "b.mp4, -c:v libx264 -bf 2 -g 12 -sc_threshold 0 -c:a aac, MKV, 24, 36, 24, 36",
         "c.mkv, -c:v libx265 -x265-params keyint=12:scenecut=0:open-gop=0:log-level=none -c:a flac, MP4, 1, 13, 0, 24",
         "d.mov, -c:v mjpeg -c:a pcm_s16le, MOV, 7, 9, 7, 9",
+        "v.mp4, -vf setpts=PTS*1001/1000 -fps_mode passthrough -c:v libx264 -bf 2 -g 10 -sc_threshold 0 -c:a aac, MP4, 15, 40, 10, 40",
         "e.mp4, -c:v libx264 -bf 2 -g 12 -sc_threshold 0 -c:a aac, MOV, 0, 60, 0, 60"
     })
     void everyFrameIsTheSourcesOwn(

@@ -213,7 +213,7 @@ class MainTest {
     void misuseIsASentenceAndCodeTwo() {
         String in = clip.toString();
         assertThat(run().code()).isEqualTo(2);
-        assertThat(run("dance").err()).contains("there are: render, send, segment, worker, examine, steps");
+        assertThat(run("dance").err()).contains("there are: render, send, join, segment, worker, examine, steps");
         assertThat(run("render", in).err()).contains("usage: awlsmith render");
         assertThat(run("render", in, "o.mp4", "--step", "enlarge factor=9").err())
                 .contains("allowed is 0.125..8 x");
