@@ -4,6 +4,7 @@ import awlsmith.core.model.Models;
 import awlsmith.core.model.NetForm;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.media.Clip;
+import awlsmith.media.FrameIndex;
 import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
@@ -278,7 +279,7 @@ final class WorkerCommand {
         if (there < part.bytes()) {
             fetch(part, to("/sources/" + part.clip()), file, there);
         }
-        Clip clip = read(file);
+        Clip clip = read(part, file);
         if (!part.orders().getFirst().isOf(clip)) {
             Files.delete(file);
             throw new IOException("the source did not arrive as it is on the server");
@@ -287,8 +288,29 @@ final class WorkerCommand {
         return clip;
     }
 
-    private Clip read(Path file) {
+    /** With what the server knows of its frames, so that nobody else has to read it from end to end; each frame that is decoded is held against that. */
+    private Clip read(Part part, Path file) throws IOException {
         MediaInfo info = Prober.probe(file);
+        Path index = home.resolve("frames-" + UUID.fromString(part.clip()));
+        try {
+            HttpResponse<Path> answer = http.send(
+                    to("/sources/" + part.clip() + "/frames")
+                            .timeout(LONG)
+                            .GET()
+                            .build(),
+                    HttpResponse.BodyHandlers.ofFile(index));
+            if (answer.statusCode() == 200) {
+                return new Clip(info, Optional.of(FrameIndex.load(index)));
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Cancel.Stopped();
+        } catch (IOException e) {
+            err.println("what the server knows of the source's frames did not arrive (" + e.getMessage()
+                    + "); they are read here");
+        } finally {
+            Files.deleteIfExists(index);
+        }
         return new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
     }
 
@@ -301,7 +323,7 @@ final class WorkerCommand {
         if (!file.startsWith(media.get()) || !Files.isRegularFile(file) || Files.size(file) != part.bytes()) {
             return Optional.empty();
         }
-        Clip clip = read(file);
+        Clip clip = read(part, file);
         return Optional.of(clip).filter(part.orders().getFirst()::isOf);
     }
 

@@ -501,7 +501,7 @@ public class Clips {
         return file;
     }
 
-    Path index(UUID id) {
+    public Path index(UUID id) {
         return media.clip(id).resolve("frames");
     }
 

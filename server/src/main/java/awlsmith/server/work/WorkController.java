@@ -3,6 +3,7 @@ package awlsmith.server.work;
 import awlsmith.core.model.NetForm;
 import awlsmith.render.Engine;
 import awlsmith.render.SharedWork;
+import awlsmith.server.clips.Clips;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.storage.MediaFolder;
 import io.swagger.v3.oas.annotations.Hidden;
@@ -45,11 +46,13 @@ class WorkController {
     private final Workers workers;
     private final SharedRenders shared;
     private final MediaFolder media;
+    private final Clips clips;
 
-    WorkController(Workers workers, SharedRenders shared, MediaFolder media) {
+    WorkController(Workers workers, SharedRenders shared, MediaFolder media, Clips clips) {
         this.workers = workers;
         this.shared = shared;
         this.media = media;
+        this.clips = clips;
     }
 
     /**
@@ -120,6 +123,18 @@ class WorkController {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .body(new FileSystemResource(file));
+    }
+
+    /** When its frames are shown, and what each decodes to. */
+    @GetMapping("/sources/{clip}/frames")
+    ResponseEntity<Resource> frames(@RequestHeader("Authorization") String token, @PathVariable UUID clip) {
+        signedIn(token);
+        if (shared.running().filter(now -> now.clip().equals(clip)).isEmpty()) {
+            throw over();
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .body(new FileSystemResource(clips.index(clip)));
     }
 
     @PostMapping("/{lease}/beat")
