@@ -124,6 +124,17 @@ class BatchesTest {
                         + WATCH + ",{\"codec\":\"sound\",\"settings\":{},\"container\":\"flac\",\"sound\":\"kept\"}"
                         + ",{\"codec\":\"png\",\"settings\":{},\"container\":\"png\",\"sound\":\"none\"}"
                         + ",{\"codec\":\"sheet\",\"settings\":{\"columns\":2,\"rows\":2},\"container\":\"jpg\",\"sound\":\"none\"}]}";
+        for (String one : List.of(
+                "{\"codec\":\"sheet\",\"settings\":{},\"container\":\"png\",\"sound\":\"none\"}",
+                "{\"codec\":\"png\",\"settings\":{},\"container\":\"png\",\"sound\":\"none\"}",
+                "{\"codec\":\"sound\",\"settings\":{},\"container\":\"wav\",\"sound\":\"kept\"}",
+                "{\"codec\":\"copy\",\"settings\":{},\"container\":\"mkv\",\"sound\":\"kept\"}")) {
+            var trial = server.post(
+                    "/api/clips/" + clip.path("id").asString() + "/trial",
+                    "{\"recipe\":{\"awlsmith\":1,\"steps\":[]},\"deliverable\":" + one + "}");
+            assertThat(trial.status()).as(trial.text()).isEqualTo(200);
+            assertThat(trial.json().path("seconds").asDouble()).isPositive();
+        }
         assertThat(server.post("/api/batches", target.formatted(5000)).status()).isEqualTo(422);
         var answer = server.post("/api/batches", target.formatted(12));
         assertThat(answer.status()).as(answer.text()).isEqualTo(201);

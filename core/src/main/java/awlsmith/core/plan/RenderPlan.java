@@ -98,7 +98,11 @@ public record RenderPlan(
         }
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
-        tellLosses(chain, file, deliverable, warnings);
+        // a sheet is to find things by, not to keep them
+        boolean isSheet = deliverable.codec() instanceof ContactSheet;
+        if (!isSheet) {
+            tellLosses(chain, file, deliverable, warnings);
+        }
         checkSize(chain.source(), file, deliverable, rate, refusals, warnings);
         long memory = chain.bytesAlive(treated.whole())
                 + chain.workBytes() * threads
@@ -107,8 +111,7 @@ public record RenderPlan(
             refusals.add("this needs about " + megabytes(memory) + " MB of memory, " + megabytes(memoryLimit)
                     + " MB are allowed; choose a smaller size");
         }
-        boolean isItself = deliverable.codec() instanceof ContactSheet;
-        if (!isItself && (treated.width() != file.width() || treated.height() != file.height())) {
+        if (!isSheet && (treated.width() != file.width() || treated.height() != file.height())) {
             warnings.add(deliverable.codec().label() + " needs even sides: the edge is repeated by one pixel, "
                     + treated.width() + "x" + treated.height() + " goes out as " + file.width() + "x" + file.height());
         }
