@@ -32,9 +32,14 @@ class JoiningIT extends BrowserIT {
 
     /** By its first letters, as the list shows a few at a time. */
     private void chooseCodec(String label) {
-        page.locator(".v-dialog .v-select").first().click();
-        page.keyboard().type(label);
-        page.keyboard().press("Escape");
+        Locator codecs = page.locator(".v-dialog .v-select").first();
+        codecs.click();
+        assertThat(page.getByRole(AriaRole.LISTBOX)).isVisible(SOON);
+        page.keyboard().type(label.split(" ")[0]);
+        assertThat(codecs).containsText(label);
+        // closes the list, and goes on
+        page.keyboard().press("Tab");
+        assertThat(page.getByRole(AriaRole.LISTBOX)).isHidden();
     }
 
     @Test
