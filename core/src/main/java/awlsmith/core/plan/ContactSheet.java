@@ -83,6 +83,12 @@ public final class ContactSheet implements Codec {
         return false;
     }
 
+    /** It is to find things by. */
+    @Override
+    public boolean holdsPictures() {
+        return false;
+    }
+
     @Override
     public Taking taking(Container container) {
         return Taking.FEW;
@@ -133,16 +139,12 @@ public final class ContactSheet implements Codec {
         int rows = (int) Math.min(many(settings, ROWS), Math.ceilDiv(Math.max(1, frames), columns));
         int whole = (int) many(settings, WIDTH);
         int gap = Math.max(2, whole / 240);
-        int width = even((whole - gap) / (double) columns - gap);
+        // pairs of samples share their colour in most files: sides are even
+        int width = Math.max(NARROWEST, 2 * (((whole - gap) / columns - gap) / 2));
         double shape = treated.height() / (treated.width() * treated.sar().toDouble());
-        int height = even(width * shape);
+        int height = Math.max(2, 2 * (int) Math.round(width * shape / 2));
         boolean times = settings.choice(TIMES).orElse("time").equals("time");
         return new Layout(columns, rows, width, height, gap, times ? dot(width) * (Digits.HIGH + 3) : 0);
-    }
-
-    /** Pairs of samples share their colour in most files. */
-    private static int even(double side) {
-        return Math.max(NARROWEST, 2 * (int) (side / 2));
     }
 
     private static long many(Settings settings, Param.Whole of) {
