@@ -146,16 +146,20 @@ export function nextAt(time: string, now = new Date()): Date {
   return at
 }
 
+/** How many frames of handles were typed; none where it is no such number. */
+export function handlesOf(typed: unknown): number {
+  return Number.isInteger(typed) && (typed as number) > 0 ? (typed as number) : 0
+}
+
 /** A take's span with so many frames more on each side, as far as the clip has them. @param frames it has */
 export function withHandles(
   take: Pick<TakeView, 'inFrame' | 'outFrame'>,
   handles: number,
   frames: number,
 ): { inFrame?: number; outFrame?: number } {
-  const more = Number.isInteger(handles) && handles > 0 ? handles : 0
   return {
-    ...(take.inFrame === undefined ? {} : { inFrame: Math.max(0, take.inFrame - more) }),
-    ...(take.outFrame === undefined ? {} : { outFrame: Math.min(frames, take.outFrame + more) }),
+    ...(take.inFrame === undefined ? {} : { inFrame: Math.max(0, take.inFrame - handles) }),
+    ...(take.outFrame === undefined ? {} : { outFrame: Math.min(frames, take.outFrame + handles) }),
   }
 }
 
@@ -186,17 +190,6 @@ export function hasSound(targets: Target[], clips: Map<string, ClipView>): boole
 export function hasSubtitles(targets: Target[], clips: Map<string, ClipView>): boolean {
   return targets.some((target) => (clips.get(target.take.clipId)?.facts?.subtitles ?? 0) > 0)
 }
-
-/** What may become of subtitles, as orders call it. */
-export const SUBTITLES = [
-  { id: 'attached', label: 'go along', effect: 'whoever looks can switch them on and off' },
-  {
-    id: 'burnt',
-    label: 'drawn in',
-    effect: 'the first track, into the pictures for good: seen everywhere',
-  },
-  { id: 'none', label: 'left out', effect: 'the file has none' },
-]
 
 /** What decides about size beside the quality. */
 const RULES = ['by', 'bitrate', 'size', 'peak']

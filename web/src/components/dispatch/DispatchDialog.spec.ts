@@ -57,6 +57,7 @@ const container = (ending: string) => ({
   ending,
   label: ending.toUpperCase(),
   taking: 'ALL' as const,
+  subtitles: [],
   sounds: ['kept', 'aac', 'none'].map((id) => ({ id, label: `${id} sound`, effect: '' })),
 })
 const codecs: CodecDescription[] = [

@@ -17,6 +17,7 @@ import {
   hasSound,
   hasSubtitles,
   chosenOf,
+  handlesOf,
   handleWords,
   nextAt,
   outputWords,
@@ -49,7 +50,8 @@ const outputs = ref<DeliverableChoice[]>([{ ...USUAL }])
 const active = ref(0)
 const whole = ref(false)
 /** Frames before and behind the span that go along. */
-const handles = ref(0)
+const typed = ref<number | string>(0)
+const handles = computed(() => handlesOf(typed.value))
 const pattern = ref('{clip} {take} {size}')
 const later = ref(false)
 const at = ref('22:00')
@@ -284,7 +286,7 @@ async function send() {
         <label v-if="marked && !whole" class="handles">
           and
           <input
-            v-model.number="handles"
+            v-model.number="typed"
             type="number"
             min="0"
             max="1000"

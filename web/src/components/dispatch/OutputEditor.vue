@@ -11,7 +11,7 @@ import {
 import NameField from '@/components/common/NameField.vue'
 import SegmentRow from '@/components/common/SegmentRow.vue'
 import { useNotices } from '@/stores/notices'
-import { byQuality, chosenOf, inCodec, inContainer, isPreset, presetOver, SUBTITLES } from '@/view/sending'
+import { byQuality, chosenOf, inCodec, inContainer, isPreset, presetOver } from '@/view/sending'
 import CodecControls from './CodecControls.vue'
 import SizeCurve from './SizeCurve.vue'
 import TagFields from './TagFields.vue'
@@ -34,7 +34,9 @@ const notices = useNotices()
 const codec = computed(() => props.codecs.find((one) => one.id === output.value.codec))
 const container = computed(() => codec.value?.containers.find((one) => one.ending === output.value.container))
 const sound = computed(() => container.value?.sounds.find((one) => one.id === output.value.sound))
-const subtitles = computed(() => SUBTITLES.find((one) => one.id === (output.value.subtitles ?? 'attached')))
+const subtitles = computed(() =>
+  container.value?.subtitles.find((one) => one.id === (output.value.subtitles ?? 'attached')),
+)
 const preset = computed(() => props.presets.find((one) => isPreset(output.value, one)))
 const choices = computed(() =>
   props.codecs.map((one) => ({ title: one.label, value: one.id, props: { subtitle: one.purpose } })),
@@ -213,11 +215,11 @@ async function taken(event: Event) {
     <span v-else class="purpose">{{ sound?.effect }}</span>
   </div>
   <p v-else-if="hasSound && container" class="purpose">{{ container.label }} holds no sound</p>
-  <div v-if="hasSubtitles && container?.taking === 'ALL'" class="line">
+  <div v-if="hasSubtitles && container && container.subtitles.length > 0" class="line">
     <span class="label">Subtitles</span>
     <SegmentRow
       label="Subtitles"
-      :options="SUBTITLES.map((one) => ({ ...one, test: `subtitles-${one.id}` }))"
+      :options="container.subtitles.map((one) => ({ ...one, test: `subtitles-${one.id}` }))"
       :chosen="output.subtitles ?? 'attached'"
       @choose="(id) => (output = { ...output, subtitles: id })"
     />

@@ -2,6 +2,7 @@ package awlsmith.media;
 
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -90,8 +91,8 @@ public final class PacketCopy {
         arguments.addAll(List.of(
                 "-i", Input.url(source.file()), "-map", "0:" + source.video().index()));
         arguments.addAll(List.of("-c:v", "copy", "-frames:v", "" + packets, "-map_metadata", "-1"));
-        if (codec.equals("hevc") && !out.toString().endsWith("nut")) {
-            arguments.addAll(List.of("-tag:v", "hvc1"));
+        if (codec.equals("hevc")) {
+            arguments.addAll(CodecWords.tag(Codecs.H265, out));
         }
         arguments.addAll(List.of("-fflags", "+bitexact", Input.url(out)));
         try (Child child =

@@ -86,8 +86,13 @@ public final class SoundFile {
         return along.source().sounds().stream().limit(container.mostTracks()).toList();
     }
 
+    /** Whether a track's packets go into the file as they are, and so begin and end where they did. */
+    public static boolean isCopied(MediaInfo.Sound track, Joiner.Along along, Container container) {
+        return form(track, along, container) == Sound.KEPT;
+    }
+
     /** What becomes of one track: packets are copied only where the container keeps their times, or nothing else holds them. */
-    static Sound form(MediaInfo.Sound track, Joiner.Along along, Container container) {
+    private static Sound form(MediaInfo.Sound track, Joiner.Along along, Container container) {
         if (along.sound() != Sound.KEPT) {
             return along.sound();
         }

@@ -134,10 +134,11 @@ final class Picked {
             watch.giveWay();
             watch.ending("making the frames of the sheet", n + 1L);
             Frame frame = treated(picks.get(n));
+            ScreenPicture small = shown(frame, smaller);
             if (watch.wantsPicture()) {
-                watch.picture(shown(frame, smaller));
+                watch.picture(small);
             }
-            lay(shown(frame, smaller), sheet, layout.left(n), layout.top(n));
+            lay(small, sheet, layout.left(n), layout.top(n));
             frame.release(machine.planes());
             if (layout.caption() > 0) {
                 int dot = ContactSheet.dot(layout.width());

@@ -4,7 +4,6 @@ import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.plan.Deliverable;
-import awlsmith.core.plan.Taking;
 import awlsmith.media.FinalEncoding;
 import awlsmith.media.MediaException;
 import java.io.IOException;
@@ -16,10 +15,10 @@ import java.util.List;
  * recipe and coded as the file will be.
  */
 public final class Trial {
-    /** Seconds that starting, putting together and reading back take beside the frames, as measured with small files. */
     /** Frames of a few that are tried. */
     private static final int TRIED = 3;
 
+    /** Seconds that starting, putting together and reading back take beside the frames, as measured with small files. */
     private static final double FINISHING = 1.0;
 
     private final RenderRequest request;
@@ -56,16 +55,15 @@ public final class Trial {
     }
 
     private Found run(double budget) throws IOException {
-        int most = Math.min(96, request.deliverable().gop() * 2);
-        if (request.deliverable().taking() == Taking.SOUND
-                || request.deliverable().taking() == Taking.SOURCE) {
-            return new Found(FINISHING, request.plan(machine).fileBytes(), 0);
-        }
-        if (request.deliverable().taking() == Taking.FEW) {
-            return few();
-        }
-        List<Samples.Place> places = new Samples(request, request.parts(), machine, cancel).make(budget, most);
-        return found(places, request.outputRange().count());
+        return switch (request.deliverable().taking()) {
+            case SOUND, SOURCE -> new Found(FINISHING, request.plan(machine).fileBytes(), 0);
+            case FEW -> few();
+            case ALL -> {
+                int most = Math.min(96, request.deliverable().gop() * 2);
+                var samples = new Samples(request, request.parts(), machine, cancel);
+                yield found(samples.make(budget, most), request.outputRange().count());
+            }
+        };
     }
 
     /** By some of the frames that it takes, made as they will be; the first of them opens files and nets and is not timed, where there are more. */

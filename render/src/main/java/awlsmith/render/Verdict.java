@@ -66,26 +66,19 @@ final class Verdict {
     /** The same of a file of sound alone. */
     static void demandSound(SoundFile.Facts facts, Joiner.Along along, Container container, Cancel cancel) {
         var wrong = new ArrayList<String>();
-        int wanted = SoundFile.tracks(along, container).size();
-        if (facts.tracks().size() != wanted) {
-            wrong.add("it has " + facts.tracks().size() + " sound tracks, " + wanted + " were to go out");
+        List<MediaInfo.Sound> wanted = SoundFile.tracks(along, container);
+        if (facts.tracks().size() != wanted.size()) {
+            wrong.add("it has " + facts.tracks().size() + " sound tracks, " + wanted.size() + " were to go out");
         }
         if (facts.errors() > 0) {
             wrong.add("its decoder complains " + facts.errors() + " times");
         }
-        for (int n = 0; n < Math.min(wanted, facts.tracks().size()); n++) {
-            // packets that are taken as they are begin and end where the source's do
-            var span = new SoundLength.Span(along.start(), along.lasting());
-            boolean kept = along.sound() == Sound.KEPT && !along.isPaced();
-            double copied = kept
-                    ? SoundLength.of(along.source(), along.source().sounds().get(n), Optional.of(span), cancel)
-                            .toDouble()
-                    : 0;
-            double got = facts.seconds().get(n).toDouble();
-            boolean asCopied = kept && Math.abs(got - copied) <= SOUND_SLACK;
-            if (!asCopied) {
-                close("sound", got, along.seconds().toDouble(), SOUND_SLACK, wrong);
-            }
+        var span = new SoundLength.Span(along.start(), along.lasting());
+        for (int n = 0; n < Math.min(wanted.size(), facts.tracks().size()); n++) {
+            Rational lasts = SoundFile.isCopied(wanted.get(n), along, container)
+                    ? SoundLength.of(along.source(), wanted.get(n), Optional.of(span), cancel)
+                    : along.seconds();
+            close("sound", facts.seconds().get(n).toDouble(), lasts.toDouble(), SOUND_SLACK, wrong);
         }
         refuse(wrong);
     }

@@ -11,9 +11,7 @@ import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
 import awlsmith.media.MediaInfo;
-import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -65,10 +63,7 @@ class AloneTest {
     }
 
     private static Clip made(String name, String words) {
-        Path file = folder.resolve(name);
-        TestClips.ffmpeg(words + " " + file);
-        MediaInfo info = Prober.probe(file);
-        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        return MadeClips.made(folder.resolve(name), words);
     }
 
     private static RenderRequest request(Clip of, Recipe recipe, FrameRange range, Deliverable deliverable) {

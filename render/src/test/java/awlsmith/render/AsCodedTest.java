@@ -13,9 +13,6 @@ import awlsmith.core.plan.Tags;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
-import awlsmith.media.MediaInfo;
-import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -52,10 +49,10 @@ class AsCodedTest {
 
     private static Clip made(String name, String coding) {
         Path file = folder.resolve(NUMBER.incrementAndGet() + name);
-        TestClips.ffmpeg("-f lavfi -i testsrc2=s=160x120:r=25 -f lavfi -i sine=r=48000:d=2.4 -t 2.4"
-                + " -metadata title=Quay -pix_fmt yuv420p " + coding + " " + file);
-        MediaInfo info = Prober.probe(file);
-        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        return MadeClips.made(
+                file,
+                "-f lavfi -i testsrc2=s=160x120:r=25 -f lavfi -i sine=r=48000:d=2.4 -t 2.4"
+                        + " -metadata title=Quay -pix_fmt yuv420p " + coding);
     }
 
     private static RenderRequest request(Clip clip, Recipe recipe, FrameRange range, Container container) {
@@ -108,9 +105,7 @@ class AsCodedTest {
         TestClips.ffmpeg(
                 "-f lavfi -i testsrc2=s=160x120:r=25 -frames:v 20 -pix_fmt yuv420p -c:v libx264 -g 10 " + plain);
         Path file = folder.resolve("turned.mp4");
-        TestClips.ffmpeg("-i " + plain + " -c copy -metadata:s:v rotate=90 " + file);
-        MediaInfo info = Prober.probe(file);
-        Clip clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        Clip clip = MadeClips.made(file, "-i " + plain + " -c copy -metadata:s:v rotate=90");
         var request = request(clip, Recipe.EMPTY, new FrameRange(10, 20), Container.MP4);
         var made = new Renderer(request, machine, RenderWatch.SILENT, new Cancel()).render();
         assertThat(made.facts().info().video().format().height()).isEqualTo(160);

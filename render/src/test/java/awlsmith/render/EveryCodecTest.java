@@ -12,10 +12,7 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
-import awlsmith.media.MediaInfo;
-import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -74,10 +71,7 @@ class EveryCodecTest {
     }
 
     private static Clip made(String name, String words) {
-        Path file = folder.resolve(name);
-        TestClips.ffmpeg(words + " " + file);
-        MediaInfo info = Prober.probe(file);
-        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        return MadeClips.made(folder.resolve(name), words);
     }
 
     private static Path render(Clip of, Deliverable deliverable) {

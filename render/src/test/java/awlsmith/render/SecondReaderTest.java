@@ -9,9 +9,6 @@ import awlsmith.core.plan.Deliverable;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
-import awlsmith.media.MediaInfo;
-import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -50,10 +47,7 @@ class SecondReaderTest {
     }
 
     private static Clip made(String name, String words) {
-        Path file = folder.resolve(name);
-        TestClips.ffmpeg(words + " " + file);
-        MediaInfo info = Prober.probe(file);
-        return new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        return MadeClips.made(folder.resolve(name), words);
     }
 
     private static Path render(Clip clip, String codec, Container container, Map<String, ?> settings) {

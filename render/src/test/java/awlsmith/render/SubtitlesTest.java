@@ -11,8 +11,6 @@ import awlsmith.core.plan.Subtitles;
 import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.media.Clip;
-import awlsmith.media.Indexer;
-import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
 import awlsmith.media.TestClips;
 import java.io.IOException;
@@ -46,11 +44,10 @@ class SubtitlesTest {
                 folder.resolve("words.srt"),
                 "1\n00:00:00,400 --> 00:00:00,800\nAll aboard\n\n2\n00:00:01,200 --> 00:00:01,600\nCast off\n\n");
         Path file = folder.resolve("source.mkv");
-        TestClips.ffmpeg("-f lavfi -i color=gray:s=320x240:r=25 -i " + words
-                + " -map 0 -map 1 -frames:v 50 -pix_fmt yuv420p -c:v ffv1 -c:s srt -color_range tv -colorspace bt709 "
-                + file);
-        MediaInfo info = Prober.probe(file);
-        clip = new Clip(info, Optional.of(Indexer.index(info, n -> {}, new Cancel())));
+        clip = MadeClips.made(
+                file,
+                "-f lavfi -i color=gray:s=320x240:r=25 -i " + words
+                        + " -map 0 -map 1 -frames:v 50 -pix_fmt yuv420p -c:v ffv1 -c:s srt -color_range tv -colorspace bt709");
     }
 
     @AfterAll

@@ -54,12 +54,17 @@ public final class Overlay {
             double across = p == 0 ? 0 : format.siting().across(stepX);
             double down = p == 0 ? 0 : format.siting().down(stepY);
             added[p] = reduced(full[p], stepX, stepY, across, down);
-            Plane covered = reduced(fit.opacity(), stepX, stepY, across, down);
-            for (int i = 0; i < covered.data().length; i++) {
-                covered.data()[i] = 1 - covered.data()[i];
-            }
-            left[p] = covered;
+            left[p] = rest(reduced(fit.opacity(), stepX, stepY, across, down));
         }
+    }
+
+    /** What shows of that behind it. */
+    private static Plane rest(Plane opacity) {
+        float[] left = opacity.packed();
+        for (int i = 0; i < left.length; i++) {
+            left[i] = 1 - left[i];
+        }
+        return new Plane(left, 0, opacity.width(), opacity.height(), opacity.width());
     }
 
     private static Plane[] components(Format format, MarkPicture mark) {
@@ -86,11 +91,7 @@ public final class Overlay {
     /** @param across, down where a sample lies, in full samples from the first of its group */
     private static Plane reduced(Plane full, int stepX, int stepY, double across, double down) {
         if (stepX == 1 && stepY == 1) {
-            Plane same = Plane.of(full.width(), full.height());
-            for (int y = 0; y < full.height(); y++) {
-                System.arraycopy(full.data(), full.row(y), same.data(), same.row(y), full.width());
-            }
-            return same;
+            return full;
         }
         int width = Math.ceilDiv(full.width(), stepX);
         int height = Math.ceilDiv(full.height(), stepY);
@@ -127,7 +128,7 @@ public final class Overlay {
             Plane in = whole.plane(p);
             Plane to = out.plane(p);
             for (int y = 0; y < in.height(); y++) {
-                System.arraycopy(in.data(), in.row(y), to.data(), to.row(y), in.width());
+                to.takeRow(y, in, y);
             }
             int left0 = fromX / format.chroma().stepX(p);
             int top0 = fromY / format.chroma().stepY(p);

@@ -1,12 +1,11 @@
 package awlsmith.core.plan;
 
 import awlsmith.core.picture.Format;
-import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
 
 /** The source's own packets: put into another container, cut at key frames, given other words; no sample changes. */
-final class AsCoded implements Codec {
+final class AsCoded extends Untreated {
     @Override
     public String id() {
         return "copy";
@@ -28,39 +27,13 @@ final class AsCoded implements Codec {
     }
 
     @Override
-    public List<Param> params() {
-        return List.of();
-    }
-
-    @Override
-    public int largestSide() {
-        return Integer.MAX_VALUE;
-    }
-
-    @Override
     public boolean isLossless() {
         return true;
     }
 
     @Override
-    public boolean holdsAlpha() {
-        return true;
-    }
-
-    /** It tells what the source told. */
-    @Override
-    public boolean tellsColour() {
-        return false;
-    }
-
-    @Override
     public Taking taking(Container container) {
         return Taking.SOURCE;
-    }
-
-    @Override
-    public Format format(Format treated, Settings settings) {
-        return treated;
     }
 
     @Override

@@ -70,6 +70,11 @@ public interface Codec {
         return true;
     }
 
+    /** Whether the treated pictures themselves go out, to be kept or looked at; else a view of them, in a size of its own. */
+    default boolean holdsPictures() {
+        return true;
+    }
+
     /** Which of the treated frames go into such a file. */
     default Taking taking(Container container) {
         return Taking.ALL;

@@ -92,11 +92,6 @@ public enum Container {
         return this == PNG || this == TIFF || this == JPEG || this == EXR;
     }
 
-    /** Whether it holds sound and nothing else. */
-    public boolean isSound() {
-        return this == WAV || this == FLAC || this == M4A || this == MKA;
-    }
-
     /** Tracks of sound that it holds at most. */
     public int mostTracks() {
         return this == WAV || this == FLAC || this == M4A ? 1 : Integer.MAX_VALUE;

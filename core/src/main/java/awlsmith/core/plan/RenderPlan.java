@@ -98,9 +98,8 @@ public record RenderPlan(
         }
         var refusals = new ArrayList<String>();
         var warnings = new ArrayList<String>();
-        // a sheet is to find things by, not to keep them
-        boolean isSheet = deliverable.codec() instanceof ContactSheet;
-        if (!isSheet) {
+        boolean isItself = deliverable.codec().holdsPictures();
+        if (isItself) {
             tellLosses(chain, file, deliverable, warnings);
         }
         checkSize(chain.source(), file, deliverable, rate, refusals, warnings);
@@ -111,7 +110,7 @@ public record RenderPlan(
             refusals.add("this needs about " + megabytes(memory) + " MB of memory, " + megabytes(memoryLimit)
                     + " MB are allowed; choose a smaller size");
         }
-        if (!isSheet && (treated.width() != file.width() || treated.height() != file.height())) {
+        if (isItself && (treated.width() != file.width() || treated.height() != file.height())) {
             warnings.add(deliverable.codec().label() + " needs even sides: the edge is repeated by one pixel, "
                     + treated.width() + "x" + treated.height() + " goes out as " + file.width() + "x" + file.height());
         }
@@ -130,7 +129,7 @@ public record RenderPlan(
                                 chain.source(),
                                 file,
                                 deliverable.settings(),
-                                new Codec.Amount(pictures, rate.toDouble(), sourceBitRate / rate.toDouble())),
+                                new Codec.Amount(pictures, all.rate(), all.sourceBits())),
                 refusals,
                 warnings);
     }

@@ -1,12 +1,11 @@
 package awlsmith.core.plan;
 
 import awlsmith.core.picture.Format;
-import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.List;
 
 /** The sound of the span by itself, as long as its pictures and at their pace; no picture is treated for it. */
-final class SoundAlone implements Codec {
+final class SoundAlone extends Untreated {
     @Override
     public String id() {
         return "sound";
@@ -28,35 +27,8 @@ final class SoundAlone implements Codec {
     }
 
     @Override
-    public List<Param> params() {
-        return List.of();
-    }
-
-    @Override
-    public int largestSide() {
-        return Integer.MAX_VALUE;
-    }
-
-    @Override
-    public boolean holdsAlpha() {
-        return true;
-    }
-
-    /** Of no pictures nothing is told. */
-    @Override
-    public boolean tellsColour() {
-        return false;
-    }
-
-    @Override
     public Taking taking(Container container) {
         return Taking.SOUND;
-    }
-
-    /** What the pictures would be like, of which there are none. */
-    @Override
-    public Format format(Format treated, Settings settings) {
-        return treated;
     }
 
     @Override

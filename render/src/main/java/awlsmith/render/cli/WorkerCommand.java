@@ -9,6 +9,7 @@ import awlsmith.media.Indexer;
 import awlsmith.media.MediaException;
 import awlsmith.media.MediaInfo;
 import awlsmith.media.Prober;
+import awlsmith.media.SeekCheck;
 import awlsmith.render.Engine;
 import awlsmith.render.Folders;
 import awlsmith.render.Machine;
@@ -279,16 +280,21 @@ final class WorkerCommand {
         if (there < part.bytes()) {
             fetch(part, to("/sources/" + part.clip()), file, there);
         }
-        Clip clip = read(part, file);
-        if (!part.orders().getFirst().isOf(clip)) {
+        Optional<Clip> arrived = opened(part, file);
+        if (arrived.isEmpty()) {
             Files.delete(file);
             throw new IOException("the source did not arrive as it is on the server");
         }
+        Clip clip = arrived.get();
         known = Optional.of(Map.entry(part.clip(), clip));
         return clip;
     }
 
-    /** With what the server knows of its frames, so that nobody else has to read it from end to end; each frame that is decoded is held against that. */
+    /**
+     * With what the server knows of its frames, so that nobody else has to read it from end to end; some are decoded and held against that.
+     *
+     * @throws MediaException when it is another file, or did not arrive as it is
+     */
     private Clip read(Part part, Path file) throws IOException {
         MediaInfo info = Prober.probe(file);
         Path index = home.resolve("frames-" + UUID.fromString(part.clip()));
@@ -300,7 +306,8 @@ final class WorkerCommand {
                             .build(),
                     HttpResponse.BodyHandlers.ofFile(index));
             if (answer.statusCode() == 200) {
-                return new Clip(info, Optional.of(FrameIndex.load(index)));
+                FrameIndex known = FrameIndex.load(index);
+                return new Clip(info, Optional.of(SeekCheck.check(info, known, share -> {}, cancel)));
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -314,6 +321,15 @@ final class WorkerCommand {
         return new Clip(info, Optional.of(Indexer.index(info, frames -> {}, cancel)));
     }
 
+    private Optional<Clip> opened(Part part, Path file) throws IOException {
+        try {
+            return Optional.of(read(part, file)).filter(part.orders().getFirst()::isOf);
+        } catch (MediaException e) {
+            err.println(file.getFileName() + " cannot be used as the source: " + e.getMessage());
+            return Optional.empty();
+        }
+    }
+
     /** The very file where both machines see it; empty where it is not there, or another. */
     private Optional<Clip> shared(Part part) throws IOException {
         if (media.isEmpty() || part.name().isEmpty()) {
@@ -323,8 +339,7 @@ final class WorkerCommand {
         if (!file.startsWith(media.get()) || !Files.isRegularFile(file) || Files.size(file) != part.bytes()) {
             return Optional.empty();
         }
-        Clip clip = read(part, file);
-        return Optional.of(clip).filter(part.orders().getFirst()::isOf);
+        return opened(part, file);
     }
 
     /** @param asking for it; @param from bytes that are there already */

@@ -4,6 +4,7 @@ import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Sound;
+import awlsmith.core.plan.Subtitles;
 import awlsmith.core.plan.Taking;
 import awlsmith.server.steps.ParamDescription;
 import java.util.Arrays;
@@ -40,8 +41,9 @@ class CodecController {
         }
     }
 
-    /** @param ending of its files; @param taking which frames go into it; @param sounds how sound may stand in it, the usual way first */
-    record ContainerDescription(String ending, String label, Taking taking, List<SoundDescription> sounds) {
+    /** @param ending of its files; @param taking which frames go into it; @param sounds how sound may stand in it, the usual way first; @param subtitles what may become of them */
+    record ContainerDescription(
+            String ending, String label, Taking taking, List<WayDescription> sounds, List<WayDescription> subtitles) {
         static ContainerDescription of(Codec codec, Container container) {
             return new ContainerDescription(
                     container.ending(),
@@ -50,12 +52,17 @@ class CodecController {
                     Arrays.stream(Sound.values())
                             .filter(container::holds)
                             .filter(sound -> sound != Sound.NONE || codec.taking(container) != Taking.SOUND)
-                            .map(sound -> new SoundDescription(sound.id(), sound.label(), sound.effect()))
-                            .toList());
+                            .map(sound -> new WayDescription(sound.id(), sound.label(), sound.effect()))
+                            .toList(),
+                    codec.taking(container) == Taking.ALL
+                            ? Arrays.stream(Subtitles.values())
+                                    .map(one -> new WayDescription(one.id(), one.label(), one.effect()))
+                                    .toList()
+                            : List.of());
         }
     }
 
-    record SoundDescription(String id, String label, String effect) {}
+    record WayDescription(String id, String label, String effect) {}
 
     @GetMapping("/api/codecs")
     List<CodecDescription> codecs() {

@@ -22,6 +22,7 @@ public final class BucketStandIn implements AutoCloseable {
     private final Map<String, byte[]> objects = new ConcurrentHashMap<>();
     private final Map<String, Map<Integer, byte[]>> uploads = new ConcurrentHashMap<>();
     private final AtomicInteger fetched = new AtomicInteger();
+    private final AtomicInteger refused = new AtomicInteger();
     private final AtomicInteger pieces = new AtomicInteger();
     /** Whether it answers to everything that it is not well. */
     private volatile boolean isIll;
@@ -46,6 +47,10 @@ public final class BucketStandIn implements AutoCloseable {
         return fetched.get();
     }
 
+    int refused() {
+        return refused.get();
+    }
+
     int pieces() {
         return pieces.get();
     }
@@ -63,6 +68,7 @@ public final class BucketStandIn implements AutoCloseable {
             boolean isSigned = signed != null && signed.startsWith("AWS4-HMAC-SHA256 Credential=")
                     || query.contains("X-Amz-Signature=");
             if (!isSigned || isIll) {
+                refused.incrementAndGet();
                 send(exchange, isIll ? 503 : 403, new byte[0]);
                 return;
             }

@@ -116,7 +116,7 @@ class BucketStoreTest {
         Path file = file(100);
         UUID clip = UUID.randomUUID();
         store.want(clip, file);
-        Thread.sleep(200);
+        await(() -> bucket.refused() > 0);
         assertThat(store.address(clip, file)).isEmpty();
         assertThat(bucket.objects()).isEmpty();
     }
