@@ -94,7 +94,7 @@ final class Critic implements AutoCloseable {
 
     private NDArray opinion(NDArray detail, NDArray plain) {
         NDArray noise = detail.getManager().randomNormal(0, NOISE, detail.getShape(), detail.getDataType());
-        NDArray heard = detail.add(noise).mul(LOUDER);
+        NDArray heard = Slopes.times(detail.add(noise), LOUDER);
         return trainer.forward(new NDList(NDArrays.concat(new NDList(heard, plain), 1)))
                 .singletonOrThrow();
     }

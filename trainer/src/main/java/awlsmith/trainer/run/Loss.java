@@ -1,5 +1,7 @@
 package awlsmith.trainer.run;
 
+import static awlsmith.trainer.run.Slopes.times;
+
 import ai.djl.ndarray.NDArray;
 import ai.djl.ndarray.types.Shape;
 import ai.djl.nn.convolutional.Conv2d;
@@ -85,21 +87,19 @@ public sealed interface Loss {
                     .sub(strength(picture(plain.add(answers))))
                     .abs()
                     .mean();
-            return error.add(strength.mul((float) weight));
+            return error.add(times(strength, weight));
         }
 
         private static NDArray smoothed(NDArray before, NDArray middle, NDArray after) {
-            return before.add(after).mul(0.25f).add(middle.mul(0.5f));
+            return times(before.add(after), 0.25).add(times(middle, 0.5));
         }
 
         /** By the operator of Sobel and Feldman: a chequer or stripes of single samples count as nothing. */
         private static NDArray strength(NDArray p) {
             NDArray down = smoothed(p.get(":, :, :-2, :"), p.get(":, :, 1:-1, :"), p.get(":, :, 2:, :"));
             NDArray across = smoothed(p.get(":, :, :, :-2"), p.get(":, :, :, 1:-1"), p.get(":, :, :, 2:"));
-            NDArray right =
-                    down.get(":, :, :, 2:").sub(down.get(":, :, :, :-2")).mul(0.5f);
-            NDArray below =
-                    across.get(":, :, 2:, :").sub(across.get(":, :, :-2, :")).mul(0.5f);
+            NDArray right = times(down.get(":, :, :, 2:").sub(down.get(":, :, :, :-2")), 0.5);
+            NDArray below = times(across.get(":, :, 2:, :").sub(across.get(":, :, :-2, :")), 0.5);
             NDArray length = right.square().add(below.square()).add(LEAST).sqrt();
             return Pool.avgPool2d(
                     length, new Shape(SQUARE, SQUARE), new Shape(SQUARE, SQUARE), new Shape(0, 0), false, false);
@@ -138,7 +138,7 @@ public sealed interface Loss {
                     .sub(energies(picture(plain.add(answers)), filters))
                     .abs()
                     .mean();
-            return error.add(texture.mul((float) weight));
+            return error.add(times(texture, weight));
         }
 
         private NDArray energies(NDArray picture, NDArray filters) {

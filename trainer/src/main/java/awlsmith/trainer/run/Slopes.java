@@ -10,9 +10,15 @@ final class Slopes {
     private Slopes() {}
 
     /**
-     * On some processors the engine gives, once in some hundred steps, slopes that are no numbers for a batch and a loss that
-     * are; one such step would make every weight NaN. It is left out, and its slopes are forgotten.
+     * An array times a number, where slopes are to be worked out from it. The engine's own product of an array and a number
+     * looks at memory that nobody holds any more once the product is there; slopes need the number again, and where Java had
+     * collected that memory by then they were multiplied by whatever stood there. This one is held as long as the array's manager.
      */
+    static NDArray times(NDArray array, double number) {
+        return array.mul(array.getManager().create((float) number));
+    }
+
+    /** Whether every slope is finite; one step along others would make every weight NaN, so all are forgotten. */
     static boolean areNumbers(Block net) {
         List<NDArray> slopes = net.getParameters().values().stream()
                 .map(parameter -> parameter.getArray().getGradient())

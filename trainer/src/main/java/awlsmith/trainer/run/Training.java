@@ -206,7 +206,7 @@ public final class Training {
                 out = trainer.forward(new NDList(x)).singletonOrThrow();
                 NDArray error = loss.of(out, y, plain);
                 if (critic != null) {
-                    error = error.add(critic.of(out, y, plain).mul((float) loss.critic()));
+                    error = error.add(Slopes.times(critic.of(out, y, plain), loss.critic()));
                 }
                 collector.backward(error);
                 value = error.getFloat();

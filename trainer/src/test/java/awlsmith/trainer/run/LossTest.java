@@ -3,9 +3,12 @@ package awlsmith.trainer.run;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import ai.djl.engine.Engine;
 import ai.djl.ndarray.NDArray;
 import ai.djl.ndarray.NDManager;
 import ai.djl.ndarray.types.Shape;
+import ai.djl.training.GradientCollector;
+import java.nio.ByteBuffer;
 import org.junit.jupiter.api.Test;
 
 class LossTest {
@@ -142,6 +145,41 @@ class LossTest {
                     .isGreaterThan(0.02f);
             assertThat(cost(texture, error, phases(manager, (x, y) -> (x + y) % 2, 0.2f), stripes, none))
                     .isGreaterThan(0.02f);
+        }
+    }
+
+    /** Memory that Java took back between a loss and its slopes made them garbage in one run of thirty. */
+    @Test
+    void slopesAreTheSameWhereMemoryWasTidiedBetween() {
+        for (Loss loss : new Loss[] {new Loss.Crisp(2), new Loss.Texture(2, 4)}) {
+            assertThat(slopes(loss, true)).isEqualTo(slopes(loss, false));
+        }
+    }
+
+    private static float[] slopes(Loss loss, boolean tidied) {
+        try (NDManager manager = NDManager.newBaseManager("PyTorch")) {
+            NDArray none = phases(manager, (x, y) -> 0, 1);
+            NDArray truth = phases(manager, (x, y) -> x / 2 % 2, 0.2f);
+            NDArray out = phases(manager, (x, y) -> (x + 2 * y) % 5, 0.07f);
+            out.setRequiresGradient(true);
+            try (GradientCollector collector = Engine.getEngine("PyTorch").newGradientCollector()) {
+                NDArray error = loss.of(out, truth, none);
+                if (tidied) {
+                    tidy();
+                }
+                collector.backward(error);
+            }
+            return out.getGradient().toFloatArray();
+        }
+    }
+
+    /** Has what nobody holds taken back, and its memory written over. */
+    private static void tidy() {
+        for (int round = 0; round < 3; round++) {
+            System.gc();
+            for (int i = 0; i < 20_000; i++) {
+                ByteBuffer.allocateDirect(4).putInt(0x7f7fffff);
+            }
         }
     }
 
