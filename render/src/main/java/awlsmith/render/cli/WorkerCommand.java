@@ -32,6 +32,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -61,6 +62,7 @@ final class WorkerCommand {
     private static final int NOT_ALLOWED = 403;
     private static final long BEAT_SECONDS = 5;
     private static final long IDLE_MILLIS = 2000;
+    private static final double SECOND = 1e9;
     private static final long AWAY_MILLIS = 5000;
 
     private final String server;
@@ -230,10 +232,19 @@ final class WorkerCommand {
                     BEAT_SECONDS,
                     TimeUnit.SECONDS);
             try {
+                long asked = System.nanoTime();
                 Clip clip = source(part);
+                long fetched = System.nanoTime();
                 List<Path> files = OneSegment.make(part.orders(), clip, folder, machine, RenderWatch.SILENT, mine);
+                long made = System.nanoTime();
                 bring(part, files);
-                err.println("part " + part.number() + " is made and brought");
+                err.printf(
+                        Locale.ROOT,
+                        "part %d is brought: source %.1f s, made %.1f s, brought %.1f s%n",
+                        part.number(),
+                        (fetched - asked) / SECOND,
+                        (made - fetched) / SECOND,
+                        (System.nanoTime() - made) / SECOND);
             } catch (Cancel.Stopped e) {
                 cancel.check();
                 err.println("part " + part.number() + " is not wanted any more");
