@@ -9,6 +9,7 @@ const whole: MachineView = {
   memoryBytes: 3.2e9,
   mostBytes: 4e9,
   nets: 'cores',
+  coding: 'the cores',
   there: '0-7',
   share: { memory: 1, whileWorking: 1 },
 }

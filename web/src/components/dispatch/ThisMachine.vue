@@ -143,6 +143,8 @@ async function type() {
       </dd>
       <dt class="label">Nets run on</dt>
       <dd class="quiet">{{ machine.nets }}</dd>
+      <dt class="label">Coded by</dt>
+      <dd class="quiet">{{ machine.coding }}</dd>
     </dl>
   </section>
 </template>

@@ -236,7 +236,8 @@ class KillsIT {
         }
     }
 
-    private static long databaseProcess() throws SQLException, IOException {
+    /** Of the database that the tests use. */
+    static long databaseProcess() throws SQLException, IOException {
         try (var db = DriverManager.getConnection(
                         System.getenv("SPRING_DATASOURCE_URL"),
                         "awlsmith",

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** The application in a process of its own, so that a test can kill it as a power cut would. */
 final class ServerProcess implements AutoCloseable {
@@ -96,6 +97,11 @@ final class ServerProcess implements AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    /** What it has running: FFmpeg, mostly. */
+    Stream<ProcessHandle> children() {
+        return process.descendants();
     }
 
     @Override

@@ -13,6 +13,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -30,6 +31,10 @@ final class Child implements AutoCloseable {
     private static final System.Logger LOG = System.getLogger(Child.class.getName());
 
     /** Address space a child may take; FFmpeg's threads reserve far more than they touch. */
+    /** What is found by these names: programs, libraries, and drivers of graphics hardware (libva). */
+    private static final Set<String> KEPT =
+            Set.of("PATH", "LD_LIBRARY_PATH", "LIBVA_DRIVER_NAME", "LIBVA_DRIVERS_PATH");
+
     private static final long MEMORY_BYTES = 12L << 30;
 
     private static final int OPEN_FILES = 256;
@@ -135,7 +140,9 @@ final class Child implements AutoCloseable {
     static Child start(Tool tool, List<String> arguments, Limits limits, Consumer<String> lines) {
         var command = new ArrayList<String>(Rights.before(limits));
         command.add("prlimit");
-        command.add("--as=" + MEMORY_BYTES);
+        if (!limits.mapsDevices()) {
+            command.add("--as=" + MEMORY_BYTES);
+        }
         command.add("--core=0");
         command.add("--nofile=" + OPEN_FILES);
         command.add("--fsize=" + limits.fileBytes());
@@ -146,7 +153,7 @@ final class Child implements AutoCloseable {
         command.addAll(arguments);
         try {
             var builder = new ProcessBuilder(command);
-            builder.environment().keySet().removeIf(key -> !key.equals("PATH") && !key.equals("LD_LIBRARY_PATH"));
+            builder.environment().keySet().removeIf(key -> !KEPT.contains(key));
             builder.environment().put("LC_ALL", "C");
             limits.writes()
                     .filter(java.nio.file.Files::isDirectory)
@@ -251,7 +258,7 @@ final class Child implements AutoCloseable {
                     + " should and was stopped; the file may be damaged. Try a shorter span");
         }
         if (code == 137 || code == 143 || code == 9) {
-            return new MediaException(name + " was killed while " + doing
+            return MediaException.fromOutside(name + " was killed while " + doing
                     + ", by the system or by someone on this machine; start again to go on");
         }
         if (said.contains("Cannot allocate memory")) {

@@ -4,6 +4,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
+import awlsmith.core.plan.Coder;
 import awlsmith.core.plan.Deliverable;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -30,6 +31,11 @@ final class CodecWords {
      */
     static List<String> of(Path file, Format format, Deliverable deliverable, int threads, Rate rate) {
         var words = new ArrayList<String>();
+        if (deliverable.coder() != Coder.CORES) {
+            words.addAll(HardwareWords.of(file, format, deliverable, rate));
+            words.addAll(List.of("-g", Integer.toString(deliverable.gop())));
+            return words;
+        }
         switch (deliverable.codec().id()) {
             case "h264" -> {
                 words.addAll(List.of("-c:v", "libx264", "-preset", effort(deliverable, "veryfast", "medium", "slow")));
@@ -134,18 +140,23 @@ final class CodecWords {
                 rate.bits() > 0
                         ? List.of("-b:v", Long.toString(rate.bits()))
                         : List.of(factor, deliverable.setting("quality")));
-        if (deliverable.settings().has("peak")) {
-            long peak = Math.round(Double.parseDouble(deliverable.setting("peak")) * 1e6);
-            // two seconds of it may wait: common practice, no source
-            words.addAll(List.of("-maxrate", Long.toString(peak), "-bufsize", Long.toString(2 * peak)));
-        }
+        words.addAll(peak(deliverable));
         if (rate.pass() > 0) {
             words.addAll(List.of("-pass", Integer.toString(rate.pass()), "-passlogfile", "pass"));
         }
         return words;
     }
 
-    private static String effort(Deliverable deliverable, String quick, String usual, String thorough) {
+    static List<String> peak(Deliverable deliverable) {
+        if (!deliverable.settings().has("peak")) {
+            return List.of();
+        }
+        long peak = Math.round(Double.parseDouble(deliverable.setting("peak")) * 1e6);
+        // two seconds of it may wait: common practice, no source
+        return List.of("-maxrate", Long.toString(peak), "-bufsize", Long.toString(2 * peak));
+    }
+
+    static String effort(Deliverable deliverable, String quick, String usual, String thorough) {
         return switch (deliverable.setting("effort")) {
             case "quick" -> quick;
             case "thorough" -> thorough;

@@ -57,6 +57,7 @@ public final class Encoding implements AutoCloseable {
     public Encoding(Path file, Format format, Optional<Rational> rate, Deliverable deliverable, int threads) {
         var fields = Fields.of(format.scan());
         var arguments = new ArrayList<String>(List.of("-hide_banner", "-nostats", "-loglevel", "level+warning", "-y"));
+        arguments.addAll(HardwareWords.device(deliverable));
         if (rate.isPresent()) {
             arguments.addAll(List.of(
                     "-f",
@@ -72,12 +73,16 @@ public final class Encoding implements AutoCloseable {
         } else {
             arguments.addAll(List.of("-f", "matroska", "-i", "pipe:0", "-enc_time_base", "-1"));
         }
-        arguments.addAll(List.of("-vf", tagFilter(format, fields.mode), "-fps_mode", "passthrough"));
+        arguments.addAll(List.of(
+                "-vf",
+                tagFilter(format, fields.mode) + HardwareWords.upload(format, deliverable),
+                "-fps_mode",
+                "passthrough"));
         arguments.addAll(tags(format));
         arguments.addAll(CodecWords.of(file, format, deliverable, threads, CodecWords.Rate.QUALITY));
         arguments.addAll(CodecWords.fields(format, deliverable.codec()));
         arguments.addAll(List.of("-map_metadata", "-1", Input.url(file)));
-        child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file), line -> {});
+        child = Child.start(Tool.FFMPEG, arguments, Limits.encoding(file).by(deliverable.coder()), line -> {});
         pipe = child.input();
         timed = rate.isPresent() ? null : new RawMatroska(pipe, format);
         if (timed != null) {

@@ -5,6 +5,7 @@ import awlsmith.core.picture.Chroma;
 import awlsmith.core.picture.Format;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Coder;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Deliverable;
 import java.io.BufferedReader;
@@ -70,7 +71,7 @@ public final class FinalEncoding {
 
     /** Whether the encoder looks at all pictures before it writes the first, for so many bits a second. */
     private boolean looksFirst(long bits) {
-        return bits > 0 && TWO_PASSES.contains(deliverable.codec().id());
+        return bits > 0 && TWO_PASSES.contains(deliverable.codec().id()) && deliverable.coder() == Coder.CORES;
     }
 
     /**
@@ -167,7 +168,7 @@ public final class FinalEncoding {
                             default -> "bayer:bayer_scale=3";
                         };
             case "exr" -> plain() + linear();
-            default -> plain();
+            default -> plain() + HardwareWords.upload(format, deliverable);
         };
     }
 
@@ -199,6 +200,7 @@ public final class FinalEncoding {
         boolean complex = filter.startsWith("[");
         var arguments = new ArrayList<String>(List.of(
                 "-hide_banner", "-nostdin", "-nostats", "-progress", "pipe:1", "-loglevel", "level+warning", "-y"));
+        arguments.addAll(HardwareWords.device(deliverable));
         arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "concat", "-safe", "0", "-i", "file:parts.txt"));
         if (complex) {
             arguments.addAll(List.of("-protocol_whitelist", "file", "-i", "file:palette.png"));
@@ -209,7 +211,8 @@ public final class FinalEncoding {
         arguments.addAll(List.of("-enc_time_base", tick));
         arguments.addAll(Encoding.tags(format));
         arguments.addAll(words);
-        try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.coding(folder), line -> {});
+        try (Child child = Child.start(
+                        Tool.FFMPEG, arguments, Limits.coding(folder).by(deliverable.coder()), line -> {});
                 var lines = new BufferedReader(new InputStreamReader(child.output(), StandardCharsets.UTF_8))) {
             var hearing = Thread.ofVirtual().start(() -> hear(lines, doing, watch));
             child.finish(doing, cancel);

@@ -1,5 +1,6 @@
 package awlsmith.media;
 
+import awlsmith.core.plan.Coder;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
@@ -12,9 +13,29 @@ import java.util.Optional;
  * @param cpuSeconds of processor time, all threads together
  * @param fileBytes of the largest file it may write; 0 none
  * @param writes the file it writes, or the folder that it writes into and works in
+ * @param mapsDevices whether it has the memory of graphics hardware among its own addresses, which says nothing of what it takes of the machine's
  */
 record Limits(
-        Optional<Duration> wall, Optional<Duration> silence, long cpuSeconds, long fileBytes, Optional<Path> writes) {
+        Optional<Duration> wall,
+        Optional<Duration> silence,
+        long cpuSeconds,
+        long fileBytes,
+        Optional<Path> writes,
+        boolean mapsDevices) {
+    Limits(
+            Optional<Duration> wall,
+            Optional<Duration> silence,
+            long cpuSeconds,
+            long fileBytes,
+            Optional<Path> writes) {
+        this(wall, silence, cpuSeconds, fileBytes, writes, false);
+    }
+
+    /** The same for an encoder, by what codes. */
+    Limits by(Coder coder) {
+        return new Limits(wall, silence, cpuSeconds, fileBytes, writes, coder != Coder.CORES);
+    }
+
     private static final Duration SILENT = Duration.ofMinutes(5);
     private static final long MINUTE = 60;
 

@@ -11,7 +11,8 @@ enum Tool {
         this.program = program;
     }
 
+    /** Found by the system where nothing else is told: {@code -Dawlsmith.ffmpeg=} and {@code -Dawlsmith.ffprobe=} name others. */
     String program() {
-        return program;
+        return System.getProperty("awlsmith." + program, program);
     }
 }

@@ -21,6 +21,7 @@ import awlsmith.core.recipe.Recipe;
 import awlsmith.core.recipe.Step;
 import awlsmith.core.recipe.Treatment;
 import awlsmith.media.Clip;
+import awlsmith.media.HardwareCoders;
 import awlsmith.media.Joiner;
 import awlsmith.media.KeyFrames;
 import awlsmith.media.MediaException;
@@ -196,7 +197,9 @@ public record RenderRequest(
         if (deliverable.taking() == Taking.SOURCE) {
             plan = asCoded(plan);
         }
-        plan = burnt(plan);
+        plan = burnt(plan)
+                .refusing(HardwareCoders.refusal(deliverable, plan.output()).stream()
+                        .toList());
         // at another pace it is coded anew in any case
         boolean asItIs = deliverable.sound() == Sound.KEPT && chain.speed().equals(Rational.ONE);
         return asItIs ? plan.warning(Joiner.recoded(clip.info(), out)) : plan;

@@ -13,6 +13,7 @@ import awlsmith.core.pipeline.Chain;
 import awlsmith.core.pipeline.FrameRange;
 import awlsmith.core.pipeline.FrameSource;
 import awlsmith.core.pipeline.FrameStream;
+import awlsmith.core.plan.Coder;
 import awlsmith.core.plan.RenderPlan;
 import awlsmith.core.plan.Taking;
 import awlsmith.media.FrameIndex;
@@ -59,6 +60,7 @@ public final class Renderer {
     private final RenderWatch watch;
     private final Cancel cancel;
     private final SharedWork shared;
+    private final Disturbances disturbances = new Disturbances();
 
     public Renderer(RenderRequest request, Machine machine, RenderWatch watch, Cancel cancel) {
         this(List.of(request), machine, watch, cancel);
@@ -109,6 +111,11 @@ public final class Renderer {
         return begunWith.map(form -> "it was begun with nets in " + form.words()
                 + ", which this machine does not run, and made anew in "
                 + request.form().words());
+    }
+
+    /** What broke in from outside and was made good, in a sentence; empty where nothing did. */
+    public Optional<String> disturbed() {
+        return disturbances.words();
     }
 
     /** What became of one of several files. */
@@ -190,10 +197,16 @@ public final class Renderer {
     }
 
     private Made joined(Output output, long frames) throws IOException {
-        try {
-            return output.join(frames, machine, watch, cancel);
-        } catch (MediaException e) {
-            return new Failed(e.getMessage());
+        while (true) {
+            try {
+                return output.join(frames, machine, watch, cancel);
+            } catch (MediaException e) {
+                try {
+                    disturbances.endure(e, frames, cancel);
+                } catch (MediaException given) {
+                    return new Failed(given.getMessage());
+                }
+            }
         }
     }
 
@@ -242,15 +255,10 @@ public final class Renderer {
             return done;
         }
         long count = whole.count();
-        List<SegmentFolder> folders = outputs.stream().map(Output::segments).toList();
-        List<SegmentFolder.Run> runs = SegmentFolder.missing(folders, count, each);
-        long done = count
-                - runs.stream()
-                        .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
-                        .sum();
+        List<SegmentFolder> folders = folders(outputs);
+        long done = count - frames(SegmentFolder.missing(folders, count, each), count, each);
         watch.begins(done);
-        // words are drawn with this machine's fonts: others would draw them otherwise
-        shared.open(films, folders, watch, films.stream().noneMatch(RenderRequest::isBurnt));
+        shared.open(films, folders, watch, films.stream().noneMatch(Renderer::isOfThisMachine));
         try {
             done = shared(outputs, whole, each, count, done);
         } finally {
@@ -258,6 +266,22 @@ public final class Renderer {
         }
         demandAll(done, 0);
         return done;
+    }
+
+    /** Words are drawn with this machine's fonts, circuits differ from one to the next: others would make other parts. */
+    private static boolean isOfThisMachine(RenderRequest one) {
+        return one.isBurnt() || one.deliverable().coder() != Coder.CORES;
+    }
+
+    private static List<SegmentFolder> folders(List<Output> outputs) {
+        return outputs.stream().map(Output::segments).toList();
+    }
+
+    /** Of some segments, of which all but the last have as many as each. */
+    private static long frames(List<SegmentFolder.Run> runs, long count, int each) {
+        return runs.stream()
+                .mapToLong(run -> Math.min(count, (long) run.end() * each) - (long) run.first() * each)
+                .sum();
     }
 
     /** Makes what nobody else makes, until nothing is missing. @param before frames that lay finished; returns those that do then */
@@ -270,7 +294,13 @@ public final class Renderer {
                 var range = new FrameRange(
                         whole.from() + (long) run.get().first() * each,
                         whole.from() + Math.min(count, (long) run.get().end() * each));
-                own = run(outputs, run.get().first(), range, new AheadSource(request.clip()), own);
+                try {
+                    own = run(outputs, run.get().first(), range, new AheadSource(request.clip()), own);
+                } catch (MediaException e) {
+                    long missing = frames(SegmentFolder.missing(folders(outputs), count, each), count, each);
+                    disturbances.endure(e, count - missing, cancel);
+                    own = count - missing - shared.broughtFrames();
+                }
             } else if (shared.isWaiting()) {
                 LockSupport.parkNanos(WAIT_NANOS);
             } else {

@@ -23,9 +23,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.IntPredicate;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -272,29 +275,58 @@ class RendererTest {
                 .hasMessageContaining("must be one of .mp4, .mov, .mkv");
     }
 
-    @Test
-    void aDecoderKilledFromOutsideIsASentenceAndFinishedPartsStay() throws IOException {
-        Path file = TestClips.moving(
-                folder, "long.mp4", 320, 180, "25", 400, "-pix_fmt yuv420p -c:v libx264 -preset ultrafast");
-        var request = request("killed.mp4", indexed(file), DOUBLE, new FrameRange(0, 400), H264, 10);
-        var watch = new RenderWatch() {
+    /** Kills every FFmpeg that has a word in its arguments whenever a part is finished. */
+    private static RenderWatch killing(String word, IntPredicate when) {
+        return new RenderWatch() {
             @Override
             public void segment(int number, long frames) {
-                if (number == 1) {
+                if (when.test(number)) {
                     ProcessHandle.current()
                             .descendants()
                             .filter(child -> child.info().arguments().stream()
-                                    .flatMap(java.util.Arrays::stream)
-                                    .anyMatch(word -> word.endsWith("long.mp4")))
+                                    .flatMap(Arrays::stream)
+                                    .anyMatch(one -> one.endsWith(word)))
                             .forEach(ProcessHandle::destroyForcibly);
                 }
             }
         };
-        assertThatThrownBy(() -> new Renderer(request, machine, watch, new Cancel()).render())
+    }
+
+    /** As where memory runs short at night: it goes on by itself, and the file is the one that nothing disturbed. */
+    @Test
+    void aDecoderKilledFromOutsideIsBegunAgain() throws IOException {
+        Path file = TestClips.moving(
+                folder, "long.mp4", 320, 180, "25", 200, "-pix_fmt yuv420p -c:v libx264 -preset ultrafast");
+        Clip indexed = indexed(file);
+        var quiet = request("quiet.mp4", indexed, DOUBLE, new FrameRange(0, 200), H264, 10);
+        render(quiet);
+        var request = request("killed.mp4", indexed, DOUBLE, new FrameRange(0, 200), H264, 10);
+        var renderer =
+                new Renderer(request, machine, killing("long.mp4", number -> number == 1 || number == 9), new Cancel());
+        assertThat(renderer.render().facts().frames()).isEqualTo(200);
+        assertThat(renderer.disturbed().orElseThrow()).startsWith("FFmpeg was killed from outside");
+        assertThat(request.out()).hasSameBinaryContentAs(quiet.out());
+    }
+
+    /** One that is killed each time it is begun ends in a sentence, after three more goes; finished parts stay. */
+    @Test
+    void oneThatIsKilledAgainAndAgainIsASentence() throws Exception {
+        Path file = TestClips.moving(
+                folder, "always.mp4", 320, 180, "25", 100, "-pix_fmt yuv420p -c:v libx264 -preset ultrafast");
+        var request = request("always-out.mp4", indexed(file), DOUBLE, new FrameRange(0, 100), H264, 50);
+        var isOver = new AtomicBoolean();
+        Thread killer = Thread.ofPlatform().start(() -> {
+            RenderWatch all = killing("always.mp4", number -> true);
+            while (!isOver.get()) {
+                all.segment(0, 0);
+            }
+        });
+        assertThatThrownBy(() -> new Renderer(request, machine, RenderWatch.SILENT, new Cancel()).render())
                 .isInstanceOf(MediaException.class)
                 .hasMessageContaining("was killed while decoding");
-        assertThat(request.scratch().resolve("segment-000001.mp4")).exists();
+        isOver.set(true);
+        killer.join();
         assertThat(request.out()).doesNotExist();
-        assertThat(render(request).facts().frames()).isEqualTo(400);
+        assertThat(render(request).facts().frames()).isEqualTo(100);
     }
 }

@@ -14,6 +14,9 @@ import java.util.List;
  * words to FFmpeg.
  */
 public interface Codec {
+    /** Key of the setting that names a {@link Coder}, where there is a choice. */
+    String CODER = "coder";
+
     /** Name in orders and on the command line. */
     String id();
 
@@ -68,6 +71,11 @@ public interface Codec {
      */
     default boolean isCodedInParts(Settings settings) {
         return true;
+    }
+
+    /** What codes it. */
+    default Coder coder(Settings settings) {
+        return Coder.CORES;
     }
 
     /** Whether the treated pictures themselves go out, to be kept or looked at; else a view of them, in a size of its own. */

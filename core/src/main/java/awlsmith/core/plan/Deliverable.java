@@ -119,6 +119,11 @@ public record Deliverable(
                 codec, settings, other, other.holds(sound) ? sound : other.usualSound(), tags, subtitles);
     }
 
+    /** What codes its pictures. */
+    public Coder coder() {
+        return codec.coder(settings);
+    }
+
     /** Whether the source's sound goes along, in whatever form. */
     public boolean hasSound() {
         return sound != Sound.NONE;

@@ -43,6 +43,11 @@ final class H264 extends LongGop {
     }
 
     @Override
+    boolean isKnownToHardware() {
+        return true;
+    }
+
+    @Override
     int held(int bits) {
         return bits > 8 ? 10 : 8;
     }

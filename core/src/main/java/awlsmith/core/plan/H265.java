@@ -45,6 +45,11 @@ final class H265 extends LongGop {
     }
 
     @Override
+    boolean isKnownToHardware() {
+        return true;
+    }
+
+    @Override
     int held(int bits) {
         return bits > 10 ? 12 : bits > 8 ? 10 : 8;
     }

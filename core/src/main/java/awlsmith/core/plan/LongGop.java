@@ -9,6 +9,7 @@ import awlsmith.core.picture.Siting;
 import awlsmith.core.recipe.Param;
 import awlsmith.core.recipe.Settings;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
@@ -70,6 +71,15 @@ abstract class LongGop implements Codec {
             "usual",
             "how long is searched for what makes it small (common practice, no source)");
 
+    private static final Param.Choice CODER = new Param.Choice(
+            Codec.CODER,
+            "Coded by",
+            Arrays.stream(Coder.values())
+                    .map(one -> new Param.Choice.Option(one.id(), one.label(), one.effect()))
+                    .toList(),
+            Coder.CORES.id(),
+            "what does the coding; graphics hardware only where this machine has some that works");
+
     private final List<Container> containers;
     private final Param.Whole quality;
     private final Param.Choice depth;
@@ -101,7 +111,20 @@ abstract class LongGop implements Codec {
             params.add(PEAK);
         }
         params.addAll(List.of(depth, GOP, EFFORT));
+        if (isKnownToHardware()) {
+            params.add(CODER);
+        }
         return List.copyOf(params);
+    }
+
+    /** Whether circuits code it, and FFmpeg has a way to them. */
+    boolean isKnownToHardware() {
+        return false;
+    }
+
+    @Override
+    public final Coder coder(Settings settings) {
+        return isKnownToHardware() ? Coder.of(settings.choice(CODER).orElseThrow()) : Coder.CORES;
     }
 
     /** Whether its encoder here keeps to a rate that no second exceeds by much. */
@@ -166,7 +189,8 @@ abstract class LongGop implements Codec {
                 settings.choice(depth).map(Integer::parseInt).orElse(held(treated.depth())),
                 treated.colour(),
                 treated.sar(),
-                holdsFields(treated) ? treated.scan() : Scan.PROGRESSIVE,
+                // fields are for the encoders on the cores alone
+                holdsFields(treated) && coder(settings) == Coder.CORES ? treated.scan() : Scan.PROGRESSIVE,
                 Alpha.NONE);
     }
 

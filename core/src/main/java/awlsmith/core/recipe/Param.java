@@ -1,5 +1,6 @@
 package awlsmith.core.recipe;
 
+import java.util.Collection;
 import java.util.List;
 
 /**
@@ -222,6 +223,16 @@ public sealed interface Param {
 
         public Choice {
             options = List.copyOf(options);
+        }
+
+        /** The same with some of its options alone. */
+        public Choice among(Collection<String> ids) {
+            return new Choice(
+                    key,
+                    label,
+                    options.stream().filter(option -> ids.contains(option.id())).toList(),
+                    fallback,
+                    effect);
         }
 
         @Override

@@ -2,13 +2,19 @@ package awlsmith.server.dispatch;
 
 import awlsmith.core.plan.Codec;
 import awlsmith.core.plan.Codecs;
+import awlsmith.core.plan.Coder;
 import awlsmith.core.plan.Container;
 import awlsmith.core.plan.Sound;
 import awlsmith.core.plan.Subtitles;
 import awlsmith.core.plan.Taking;
+import awlsmith.core.recipe.Param;
+import awlsmith.media.HardwareCoders;
 import awlsmith.server.steps.ParamDescription;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -37,7 +43,18 @@ class CodecController {
                     codec.isLossless(),
                     codec.holdsAlpha(),
                     codec.qualities(),
-                    codec.params().stream().map(ParamDescription::of).toList());
+                    codec.params().stream()
+                            .flatMap(param -> described(codec, param))
+                            .toList());
+        }
+
+        /** What codes is a question where this machine has more than its cores for it. */
+        private static Stream<ParamDescription> described(Codec codec, Param param) {
+            if (!(param instanceof Param.Choice choice) || !param.key().equals(Codec.CODER)) {
+                return Stream.of(ParamDescription.of(param));
+            }
+            Set<String> there = HardwareCoders.of(codec).stream().map(Coder::id).collect(Collectors.toSet());
+            return there.size() == 1 ? Stream.empty() : Stream.of(ParamDescription.of(choice.among(there)));
         }
     }
 

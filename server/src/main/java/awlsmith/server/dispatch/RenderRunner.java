@@ -240,8 +240,11 @@ class RenderRunner implements Job {
                 pace,
                 (done, figures) -> all.forEach(one -> live.tell(one.job().id(), done, figures)),
                 safe -> note(all, run, safe),
-                (doing, done) ->
-                        run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done))),
+                (doing, done) -> {
+                    // all is treated: the next one may be while this one is put together
+                    run.makeWay();
+                    run.tell(() -> all.forEach(one -> live.tell(one.job().id(), frames, doing, done)));
+                },
                 frame -> {
                     byte[] jpeg = Jpeg.encode(frame);
                     all.forEach(one -> live.show(one.job().id(), jpeg));
@@ -253,7 +256,8 @@ class RenderRunner implements Job {
                     all.get(number),
                     requests.get(number),
                     made,
-                    renderer.begunAnew(),
+                    Stream.concat(renderer.begunAnew().stream(), renderer.disturbed().stream())
+                            .toList(),
                     (System.nanoTime() - start) / 1e9,
                     fared.get(),
                     run));
@@ -274,7 +278,7 @@ class RenderRunner implements Job {
             InHand one,
             RenderRequest request,
             Renderer.Made made,
-            Optional<String> anew,
+            List<String> about,
             double seconds,
             Progress.Fared fared,
             JobRun run) {
@@ -285,7 +289,7 @@ class RenderRunner implements Job {
                         one,
                         request,
                         sum -> readBack(result.facts(), request.out(), sum, seconds, fared),
-                        notes(result.soundNote(), anew),
+                        notes(result.soundNote(), about),
                         run);
             case Renderer.Sounded sounded ->
                 done(
@@ -303,7 +307,7 @@ class RenderRunner implements Job {
                                 sum,
                                 seconds,
                                 fared.on()),
-                        notes(sounded.soundNote(), Optional.empty()),
+                        notes(sounded.soundNote(), about),
                         run);
             case Renderer.Failed failed ->
                 run.save(() -> renders.failed(id, one.attempt(), failed.sentence(), clock.instant()));
@@ -323,8 +327,8 @@ class RenderRunner implements Job {
         MediaFolder.remove(request.scratch());
     }
 
-    private static @Nullable String notes(Optional<String> sound, Optional<String> anew) {
-        String all = Stream.concat(sound.stream(), anew.stream()).collect(Collectors.joining("; "));
+    private static @Nullable String notes(Optional<String> sound, List<String> about) {
+        String all = Stream.concat(sound.stream(), about.stream()).collect(Collectors.joining("; "));
         return all.isEmpty() ? null : all;
     }
 

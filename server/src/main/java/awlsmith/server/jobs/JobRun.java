@@ -18,12 +18,23 @@ public final class JobRun {
     private final Cancel cancel = new Cancel();
     private final AtomicLong toldAt = new AtomicLong(System.nanoTime() - TELL_EVERY_NANOS);
     private final BooleanSupplier closing;
+    private final Runnable makeWay;
     private volatile int attempt;
 
-    /** @param owner name of this process; @param closing whether it is going down */
-    public JobRun(String owner, BooleanSupplier closing) {
+    /**
+     * @param owner name of this process
+     * @param closing whether it is going down
+     * @param makeWay lets the next of its lane begin beside it
+     */
+    public JobRun(String owner, BooleanSupplier closing, Runnable makeWay) {
         this.owner = owner;
         this.closing = closing;
+        this.makeWay = makeWay;
+    }
+
+    /** What is left of it keeps little of the machine busy: the next of its lane may begin. */
+    public void makeWay() {
+        makeWay.run();
     }
 
     public String owner() {

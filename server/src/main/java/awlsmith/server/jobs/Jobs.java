@@ -54,6 +54,10 @@ public class Jobs {
     private final Map<String, JobRun> running = new ConcurrentHashMap<>();
     private final Map<Lane, Semaphore> lanes =
             Stream.of(Lane.values()).collect(Collectors.toMap(lane -> lane, lane -> new Semaphore(lane.width())));
+    /** Of each lane one may be ending while the next has begun. */
+    private final Map<Lane, Semaphore> endings =
+            Stream.of(Lane.values()).collect(Collectors.toMap(lane -> lane, lane -> new Semaphore(1)));
+
     private final Map<String, Integer> tries = new ConcurrentHashMap<>();
     private volatile boolean closing;
 
@@ -154,18 +158,41 @@ public class Jobs {
         if (closing) {
             return again(Duration.ZERO);
         }
-        Semaphore lane = lanes.get(job.lane());
         if (!isNext(job, id)) {
             return again(SOON);
         }
-        if (!lane.tryAcquire()) {
+        if (!lanes.get(job.lane()).tryAcquire()) {
             return again(LATER);
         }
+        var place = new Place(job.lane());
         try {
-            return run(job, id, instance);
+            return run(job, id, instance, place);
         } finally {
-            lane.release();
-            next(job.lane());
+            place.leave();
+        }
+    }
+
+    /** What a job that runs holds in its lane. */
+    private final class Place {
+        private final Lane lane;
+        private boolean hasMadeWay;
+
+        Place(Lane lane) {
+            this.lane = lane;
+        }
+
+        /** Lets the next one begin beside it, unless one that did so is still not done. */
+        synchronized void makeWay() {
+            if (!hasMadeWay && endings.get(lane).tryAcquire()) {
+                hasMadeWay = true;
+                lanes.get(lane).release();
+                next(lane);
+            }
+        }
+
+        synchronized void leave() {
+            (hasMadeWay ? endings : lanes).get(lane).release();
+            next(lane);
         }
     }
 
@@ -199,8 +226,8 @@ public class Jobs {
         wake();
     }
 
-    private CompletionHandler<Void> run(Job job, String id, String instance) {
-        var run = new JobRun(owner.name(), () -> closing);
+    private CompletionHandler<Void> run(Job job, String id, String instance, Place place) {
+        var run = new JobRun(owner.name(), () -> closing, place::makeWay);
         running.put(instance, run);
         try {
             job.run(id, run);

@@ -8,7 +8,7 @@ public enum Lane {
     LOOK(1),
     /** What somebody waits for: proofs, and looks through clips. */
     PROOF(1),
-    /** A render keeps every core busy by itself: two at once would only make both late. */
+    /** A render keeps every core busy while it treats: two at once would only make both late. One that is put together lets the next begin. */
     RENDER(1);
 
     private final int width;
@@ -20,13 +20,5 @@ public enum Lane {
     /** Jobs at once. */
     int width() {
         return width;
-    }
-
-    static int all() {
-        int sum = 0;
-        for (Lane lane : values()) {
-            sum += lane.width;
-        }
-        return sum;
     }
 }

@@ -1,6 +1,7 @@
 package awlsmith.server.machine;
 
 import awlsmith.core.model.Models;
+import awlsmith.media.HardwareCoders;
 import awlsmith.render.Machine;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,11 +26,13 @@ class MachineController {
      * @param cores used at once
      * @param memoryBytes one render may hold
      * @param nets what nets run on, in a few words, or why they cannot
+     * @param coding what codes pictures, in a few words
      * @param there the cores it was started on, as 0-3,6; empty where the system does not tell
      * @param mostBytes that all work could hold together
      * @param share of it all that may be used
      */
-    record MachineView(int cores, long memoryBytes, String nets, String there, long mostBytes, Share share) {}
+    record MachineView(
+            int cores, long memoryBytes, String nets, String coding, String there, long mostBytes, Share share) {}
 
     /** {@link MachineShare} */
     record Share(@Nullable String cores, double memory, double whileWorking) {}
@@ -41,6 +44,7 @@ class MachineController {
                 Runtime.getRuntime().availableProcessors(),
                 machine.memoryLimit(),
                 Models.processor(),
+                HardwareCoders.words(),
                 CoreList.write(cores.allowed()),
                 machine.budget().whole(),
                 new Share(share.cores(), share.memory(), share.whileWorking()));

@@ -20,6 +20,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.Semaphore;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -214,6 +215,30 @@ class JobsTest {
         first.join();
         job.body = run -> job.waiting.remove("b");
         assertThat(execute("b")).isNull();
+    }
+
+    /** One that only has to be put together lets the next begin; a third waits until the first of them is done. */
+    @Test
+    void oneThatMakesWayLetsTheNextBegin() throws Exception {
+        job.waiting.addAll(List.of("a", "b", "c"));
+        var end = new Semaphore(0);
+        var runs = new Semaphore(0);
+        job.body = run -> {
+            job.waiting.removeFirst();
+            run.makeWay();
+            runs.release();
+            end.acquireUninterruptibly();
+        };
+        var first = Thread.ofVirtual().start(() -> execute("a"));
+        runs.acquire();
+        var second = Thread.ofVirtual().start(() -> execute("b"));
+        runs.acquire();
+        assertThat(execute("c")).isAfter(NOW.plusSeconds(1));
+        end.release(2);
+        first.join();
+        second.join();
+        job.body = run -> job.waiting.remove("c");
+        assertThat(execute("c")).isNull();
     }
 
     @Test
