@@ -126,11 +126,13 @@ class StormIT {
                 startMachine();
             }
             case DATABASE -> {
-                long process = KillsIT.databaseProcess();
-                List<String> command = Arrays.stream(Files.readString(Path.of("/proc/" + process + "/cmdline"))
-                                .split("\0"))
-                        .toList();
-                ProcessHandle database = ProcessHandle.of(process).orElseThrow();
+                ProcessHandle database =
+                        ProcessHandle.of(KillsIT.databaseProcess()).orElseThrow();
+                List<String> command = new ArrayList<>(
+                        Arrays.asList(Files.readString(Path.of("/proc/" + database.pid() + "/cmdline"))
+                                .split("\0")));
+                // root starts it for somebody else only
+                database.info().user().ifPresent(user -> command.add("--user=" + user));
                 database.destroyForcibly();
                 database.onExit().join();
                 assertWhole(right);

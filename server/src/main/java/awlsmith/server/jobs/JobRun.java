@@ -3,6 +3,7 @@ package awlsmith.server.jobs;
 import awlsmith.core.pipeline.Cancel;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -19,17 +20,25 @@ public final class JobRun {
     private final AtomicLong toldAt = new AtomicLong(System.nanoTime() - TELL_EVERY_NANOS);
     private final BooleanSupplier closing;
     private final Runnable makeWay;
+    private final Consumer<String> along;
     private volatile int attempt;
 
     /**
      * @param owner name of this process
      * @param closing whether it is going down
      * @param makeWay lets the next of its lane begin beside it
+     * @param along notes another that is done along with it
      */
-    public JobRun(String owner, BooleanSupplier closing, Runnable makeWay) {
+    public JobRun(String owner, BooleanSupplier closing, Runnable makeWay, Consumer<String> along) {
         this.owner = owner;
         this.closing = closing;
         this.makeWay = makeWay;
+        this.along = along;
+    }
+
+    /** Another of its kind is done along with it: nobody begins it by itself meanwhile, and who stops it stops both. */
+    public void takesAlong(String id) {
+        along.accept(id);
     }
 
     /** What is left of it keeps little of the machine busy: the next of its lane may begin. */

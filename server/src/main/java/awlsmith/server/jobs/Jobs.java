@@ -161,6 +161,10 @@ public class Jobs {
         if (!isNext(job, id)) {
             return again(SOON);
         }
+        if (running.containsKey(instance)) {
+            // it is done along with another, or its task was taken for a dead one's while the database was away
+            return again(LATER);
+        }
         if (!lanes.get(job.lane()).tryAcquire()) {
             return again(LATER);
         }
@@ -227,7 +231,11 @@ public class Jobs {
     }
 
     private CompletionHandler<Void> run(Job job, String id, String instance, Place place) {
-        var run = new JobRun(owner.name(), () -> closing, place::makeWay);
+        var run = new JobRun(
+                owner.name(),
+                () -> closing,
+                place::makeWay,
+                other -> running.put(instance(job.kind(), other), running.get(instance)));
         running.put(instance, run);
         try {
             job.run(id, run);
@@ -254,7 +262,7 @@ public class Jobs {
             LOG.error("{} failed", instance, e);
             fail(job, id, run, sentence(job, e));
         } finally {
-            running.remove(instance);
+            running.values().removeIf(one -> one == run);
             run.tolerant(() -> job.ended(id));
         }
         // it may have been asked for again meanwhile

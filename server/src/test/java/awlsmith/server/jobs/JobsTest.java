@@ -241,6 +241,24 @@ class JobsTest {
         assertThat(execute("c")).isNull();
     }
 
+    /** What is done along with another has a task too: it waits, even where there is room, and is stopped with it. */
+    @Test
+    void whatIsDoneAlongIsNotBegunByItself() {
+        job.body = run -> {
+            run.takesAlong("b");
+            run.makeWay();
+            job.body = other -> {
+                throw new AssertionError("b was begun beside itself");
+            };
+            assertThat(execute("a")).isAfter(NOW.plusSeconds(1));
+            assertThat(execute("b")).isAfter(NOW.plusSeconds(1));
+            assertThat(jobs.stop("made", "b")).isTrue();
+            assertThat(run.cancel().isAsked()).isTrue();
+        };
+        assertThat(execute("a")).isNull();
+        assertThat(jobs.isRunning("made", "b")).isFalse();
+    }
+
     @Test
     void aKindThatIsNoLongerKnownBlocksNothing() {
         var then = jobs.execute(new TaskInstance<>("work", "gone:1"), null);
