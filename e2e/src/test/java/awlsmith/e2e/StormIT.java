@@ -32,7 +32,8 @@ import tools.jackson.databind.JsonNode;
  */
 class StormIT {
     private static final int KILLS = Integer.getInteger("awlsmith.storm", Victim.values().length);
-    private static final int FRAMES = 240;
+    /** Of more parts where more is killed. */
+    private static final int FRAMES = KILLS > Victim.values().length ? 240 : 120;
 
     private enum Victim {
         SERVER,
@@ -128,8 +129,8 @@ class StormIT {
             case DATABASE -> {
                 ProcessHandle database =
                         ProcessHandle.of(KillsIT.databaseProcess()).orElseThrow();
-                List<String> command = new ArrayList<>(
-                        Arrays.asList(Files.readString(Path.of("/proc/" + database.pid() + "/cmdline"))
+                List<String> command =
+                        new ArrayList<>(Arrays.asList(Files.readString(Path.of("/proc/" + database.pid() + "/cmdline"))
                                 .split("\0")));
                 // root starts it for somebody else only
                 database.info().user().ifPresent(user -> command.add("--user=" + user));
