@@ -80,7 +80,8 @@ find_java() {
   for candidate in "${JAVA_HOME:-}" "$(dirname "$(dirname "$(readlink -f "$(command -v "$wanted" || true)")")" 2>/dev/null)" /usr/lib/jvm/*; do
     [ -x "$candidate/bin/$wanted" ] || continue
     local version
-    version=$("$candidate/bin/$wanted" --version 2>&1 | sed -n '1s/^[a-z]* \([0-9]*\).*/\1/p')
+    # with options from the environment Java first says that it has picked them up
+    version=$("$candidate/bin/$wanted" --version 2>&1 | sed -n 's/^\(javac\|openjdk\|java\) \([0-9]*\).*/\2/p' | head -n 1)
     if [ "${version:-0}" -ge 25 ]; then
       export JAVA_HOME="$candidate"
       export PATH="$candidate/bin:$PATH"
