@@ -16,8 +16,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -192,18 +194,45 @@ public final class Prober {
                                     + sounds.getFirst().codec() + ")");
         }
         JsonNode format = tree.path("format");
-        Optional<Rational> duration = seconds(video.path("duration").asString(""))
-                .or(() -> seconds(format.path("duration").asString("")));
         return new MediaInfo(
                 file,
                 format.path("format_name").asString("unknown"),
                 bytes,
                 clock(format.path("start_time").asString("")),
-                duration,
+                duration(video, format),
                 format.path("bit_rate").asLong(0),
                 video(video, String.join("; ", answer.errors())),
                 sounds,
                 extras(tree));
+    }
+
+    /** Matroska knows how long all of it lasts; what writes it says in a tag how long each track does, such as 00:00:03.600000000. */
+    private static final Pattern TAGGED = Pattern.compile("(\\d{1,4}):(\\d{2}):(\\d{2})(?:\\.(\\d{1,9}))?");
+
+    private static Optional<Rational> duration(JsonNode video, JsonNode format) {
+        Optional<Rational> whole = seconds(format.path("duration").asString(""));
+        return seconds(video.path("duration").asString(""))
+                .or(() -> tagged(video).filter(own -> whole.isEmpty() || own.compareTo(whole.get()) < 0))
+                .or(() -> whole);
+    }
+
+    private static final long MICROS = 1_000_000;
+
+    private static Optional<Rational> tagged(JsonNode stream) {
+        for (Map.Entry<String, JsonNode> tag : stream.path("tags").properties()) {
+            Matcher time = TAGGED.matcher(tag.getValue().asString(""));
+            // with the language behind it where several programs write them
+            if (tag.getKey().matches("(?i)DURATION(-[a-z]{2,3})?") && time.matches()) {
+                long seconds = 3600 * Long.parseLong(time.group(1))
+                        + 60 * Long.parseLong(time.group(2))
+                        + Long.parseLong(time.group(3));
+                String part = time.group(4) == null ? "" : time.group(4);
+                long micros = Long.parseLong((part + "000000").substring(0, 6));
+                return Optional.of(new Rational(seconds * MICROS + micros, MICROS))
+                        .filter(length -> length.toDouble() > 0);
+            }
+        }
+        return Optional.empty();
     }
 
     /** Subtitles that are words; the others are pictures. Source: FFmpeg's list of subtitle codecs. */

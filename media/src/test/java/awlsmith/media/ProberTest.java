@@ -42,6 +42,20 @@ class ProberTest {
         });
     }
 
+    /** Matroska tells how long all of it lasts: words or sound beyond the last picture do not make frames that are missing. */
+    @Test
+    void whatLastsLongerThanThePicturesPromisesNoFrames() throws IOException {
+        Path words = folder.resolve("words.srt");
+        Files.writeString(words, "1\n00:00:01,000 --> 00:00:04,500\nAhoy\n");
+        Path file = folder.resolve("longer.mkv");
+        TestClips.ffmpeg("-f lavfi -i testsrc2=s=64x48:r=30:d=3 -f lavfi -i sine=d=4 -i " + words
+                + " -c:v libx264 -c:a pcm_s16le -c:s srt " + file);
+        MediaInfo info = Prober.probe(file);
+        assertThat(info.duration().orElseThrow().toDouble())
+                .isCloseTo(3, org.assertj.core.api.Assertions.within(0.001));
+        assertThat(info.expectedFrames()).isEqualTo(90);
+    }
+
     @ParameterizedTest
     @CsvSource({
         "yuv420p, S420, 8, yuv420p",
