@@ -119,7 +119,13 @@ class StormIT {
             case FFMPEG -> {
                 List<ProcessHandle> children = server.children().toList();
                 if (!children.isEmpty()) {
-                    children.get(random.nextInt(children.size())).destroyForcibly();
+                    ProcessHandle one = children.get(random.nextInt(children.size()));
+                    // as the system does when memory is short, or as one that shuts down
+                    if (random.nextInt(4) == 0) {
+                        one.destroy();
+                    } else {
+                        one.destroyForcibly();
+                    }
                 }
             }
             case MACHINE -> {

@@ -257,7 +257,7 @@ final class Child implements AutoCloseable {
             return new MediaException(name + " used far more of the processor than " + doing
                     + " should and was stopped; the file may be damaged. Try a shorter span");
         }
-        if (code == 137 || code == 143 || code == 9) {
+        if (code == 137 || code == 143 || code == 9 || code == ASKED_TO_END) {
             return MediaException.fromOutside(name + " was killed while " + doing
                     + ", by the system or by someone on this machine; start again to go on");
         }
@@ -280,6 +280,9 @@ final class Child implements AutoCloseable {
         return new MediaException(name + " gave up while " + doing
                 + "; the file may be damaged or of a kind it cannot handle. A mended copy of it may do better");
     }
+
+    /** FFmpeg's way out when a signal asks it to end, as a system that shuts down does (fftools/ffmpeg.c of version 5.1). */
+    private static final int ASKED_TO_END = 255;
 
     /** Signals of the limits (POSIX). */
     private static final int CPU_USED_UP = 24;

@@ -144,7 +144,9 @@ final class RenderCommand {
                     request.segmentFrames(),
                     options.damaged()));
         }
-        var made = new Renderer(requests, machine, telling.watch(plan.frames()), cancel).renderAll((number, one) -> {});
+        var renderer = new Renderer(requests, machine, telling.watch(plan.frames()), cancel);
+        var made = renderer.renderAll((number, one) -> {});
+        renderer.disturbed().ifPresent(telling::note);
         var wrong = new ArrayList<String>();
         for (int i = 0; i < made.size(); i++) {
             Path file = requests.get(i).out();
