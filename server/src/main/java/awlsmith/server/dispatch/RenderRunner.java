@@ -143,8 +143,8 @@ class RenderRunner implements Job {
         if (bundle != null) {
             // the others of the same treatment are made along with it
             for (UUID beside : renders.beside(render, bundle)) {
-                run.takesAlong(beside.toString());
                 renders.start(beside, run.owner(), clock.instant()).ifPresent(go -> {
+                    run.takesAlong(beside.toString());
                     all.add(new InHand(renders.job(beside), go));
                     live.publish(beside);
                 });
