@@ -47,5 +47,5 @@ one() {
   render PartsFuzzTest "-Dawlsmith.fuzz=$parts" "-Dawlsmith.fuzz.seed=$seed"
 [ "$kills" -eq 0 ] || one "kills=$kills" "killed (SIGKILL) and closed (SIGTERM) while taking in, examining, in a proof, in a render; database away; disk full; $kills times each" \
   e2e KillsIT "-Dawlsmith.kills=$kills" "-Dawlsmith.kills.seed=$seed"
-[ "$storm" -eq 0 ] || one "storm=$storm" "$storm kills (SIGKILL) at random moments of the server, its FFmpeg, another machine or the database, while two files of one treatment are made: finished by itself, and bit for bit as undisturbed" \
+[ "$storm" -eq 0 ] || one "storm=$storm" "$storm kills at random moments of the server, its FFmpeg, another machine or the database, while two files of one treatment are made: finished by itself, and bit for bit as undisturbed" \
   e2e StormIT "-Dawlsmith.storm=$storm" "-Dawlsmith.kills.seed=$seed"

@@ -15,6 +15,10 @@ case "${1:-}" in
 esac
 find_java
 mkdir -p "$home"
+case "${1:-}" in
+  --preparing | --sending | --cleaning | --detail | --retiming | --steadying | --quality)
+    [ -d "$home/media/demo" ] || fail "this measures on the demo archive, which is not made yet: start ./awlsmith demo once" ;;
+esac
 build_tools benchmarks
 cp=$(printf '%s' "$root/benchmarks/target/awlsmith-benchmarks-0.1.0.jar:$root/benchmarks/target/lib/*")
 if [ "${1:-}" = --preparing ]; then

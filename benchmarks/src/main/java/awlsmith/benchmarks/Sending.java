@@ -235,11 +235,15 @@ public final class Sending {
         }
         all.forEach(CompletableFuture::join);
         double seconds = (System.nanoTime() - begun) / 1e9;
+        remove(requests);
+        return seconds;
+    }
+
+    private static void remove(List<RenderRequest> requests) throws IOException {
         for (RenderRequest one : requests) {
             Files.delete(one.out());
             Folders.remove(one.scratch());
         }
-        return seconds;
     }
 
     /** Ticks of all cores: busy ones, and all. Source: proc(5), /proc/stat. */
@@ -405,10 +409,7 @@ public final class Sending {
         long begun = System.nanoTime();
         new Renderer(requests, machine, RenderWatch.SILENT, new Cancel()).renderAll((number, made) -> {});
         double seconds = (System.nanoTime() - begun) / 1e9;
-        for (RenderRequest one : requests) {
-            Files.delete(one.out());
-            Folders.remove(one.scratch());
-        }
+        remove(requests);
         return seconds;
     }
 }

@@ -30,11 +30,11 @@ import java.util.function.Consumer;
 final class Child implements AutoCloseable {
     private static final System.Logger LOG = System.getLogger(Child.class.getName());
 
-    /** Address space a child may take; FFmpeg's threads reserve far more than they touch. */
     /** What is found by these names: programs, libraries, and drivers of graphics hardware (libva). */
     private static final Set<String> KEPT =
             Set.of("PATH", "LD_LIBRARY_PATH", "LIBVA_DRIVER_NAME", "LIBVA_DRIVERS_PATH");
 
+    /** Address space a child may take; FFmpeg's threads reserve far more than they touch. */
     private static final long MEMORY_BYTES = 12L << 30;
 
     private static final int OPEN_FILES = 256;

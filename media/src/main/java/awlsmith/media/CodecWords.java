@@ -30,12 +30,19 @@ final class CodecWords {
      * @param format of its pictures
      */
     static List<String> of(Path file, Format format, Deliverable deliverable, int threads, Rate rate) {
-        var words = new ArrayList<String>();
-        if (deliverable.coder() != Coder.CORES) {
-            words.addAll(HardwareWords.of(file, format, deliverable, rate));
+        var words = new ArrayList<String>(
+                deliverable.coder() == Coder.CORES
+                        ? onCores(file, format, deliverable, threads, rate)
+                        : HardwareWords.of(file, format, deliverable, rate));
+        if (deliverable.codec().gop(deliverable.settings()) > 1 || deliverable.codec() == Codecs.FFV1) {
             words.addAll(List.of("-g", Integer.toString(deliverable.gop())));
-            return words;
         }
+        words.addAll(List.of("-threads", Integer.toString(threads)));
+        return words;
+    }
+
+    private static List<String> onCores(Path file, Format format, Deliverable deliverable, int threads, Rate rate) {
+        var words = new ArrayList<String>();
         switch (deliverable.codec().id()) {
             case "h264" -> {
                 words.addAll(List.of("-c:v", "libx264", "-preset", effort(deliverable, "veryfast", "medium", "slow")));
@@ -127,10 +134,6 @@ final class CodecWords {
                         "-c:v", "gif", "-loop", deliverable.setting("loop").equals("once") ? "-1" : "0", "-f", "gif"));
             default -> throw new IllegalStateException("FFmpeg's words for " + deliverable.codec() + " are not known");
         }
-        if (deliverable.codec().gop(deliverable.settings()) > 1 || deliverable.codec() == Codecs.FFV1) {
-            words.addAll(List.of("-g", Integer.toString(deliverable.gop())));
-        }
-        words.addAll(List.of("-threads", Integer.toString(threads)));
         return words;
     }
 

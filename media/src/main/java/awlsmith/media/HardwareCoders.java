@@ -105,10 +105,9 @@ public final class HardwareCoders {
                 Rational.ONE,
                 Scan.PROGRESSIVE,
                 Alpha.NONE);
-        Path folder = null;
+        Path file = null;
         try {
-            folder = Files.createTempDirectory("awlsmith-coder");
-            Path file = folder.resolve("tried.mkv");
+            file = Files.createTempFile("awlsmith-coder", ".mkv");
             Deliverable deliverable = Deliverable.of(
                     what.codec(), Map.of(Codec.CODER, what.coder().id()), Optional.of(Container.MKV), Sound.NONE);
             try (var encoding = new Encoding(file, format, Optional.of(new Rational(25, 1)), deliverable, 1)) {
@@ -126,19 +125,15 @@ public final class HardwareCoders {
         } catch (MediaException | IOException e) {
             return false;
         } finally {
-            sweep(folder);
+            sweep(file);
         }
     }
 
-    private static void sweep(Path folder) {
-        if (folder == null) {
-            return;
-        }
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
+    private static void sweep(Path file) {
+        try {
+            if (file != null) {
                 Files.delete(file);
             }
-            Files.delete(folder);
         } catch (IOException e) {
             // it lies where the system sweeps
         }

@@ -46,13 +46,13 @@ final class HardwareWords {
         Coder coder = deliverable.coder();
         var words = new ArrayList<String>(List.of("-c:v", encoder(codec, coder)));
         words.addAll(List.of("-profile:v", codec == Codecs.H264 ? "high" : format.depth() > 8 ? "main10" : "main"));
-        String quality = deliverable.setting("quality");
+        // nought would leave it to the encoders
+        String quality = deliverable.setting("quality").equals("0") ? "1" : deliverable.setting("quality");
         boolean byQuality = rate.bits() == 0;
         switch (coder) {
             case NVENC -> {
                 words.addAll(List.of("-preset", CodecWords.effort(deliverable, "p2", "p4", "p7"), "-rc", "vbr"));
-                // nought would leave it to the encoder
-                words.addAll(byQuality ? List.of("-cq", quality.equals("0") ? "1" : quality, "-b:v", "0") : List.of());
+                words.addAll(byQuality ? List.of("-cq", quality, "-b:v", "0") : List.of());
             }
             case QSV -> {
                 words.addAll(List.of("-preset", CodecWords.effort(deliverable, "veryfast", "medium", "veryslow")));

@@ -24,19 +24,18 @@ final class Disturbances {
     private long most = -1;
 
     /**
-     * Returns after a while when another go is worth it.
+     * Whether another go is worth it, told after a while; not where it is of another kind, or the last goes led nowhere.
      *
      * @param frames that are safe by now
-     * @throws MediaException the same, when it is of another kind, or the last goes led nowhere
      */
-    void endure(MediaException e, long frames, Cancel cancel) {
+    boolean isEndured(MediaException e, long frames, Cancel cancel) {
         if (!e.isFromOutside()) {
-            throw e;
+            return false;
         }
         inVain = frames > most ? 1 : inVain + 1;
         most = Math.max(most, frames);
         if (inVain > IN_VAIN) {
-            throw e;
+            return false;
         }
         all++;
         LOG.log(System.Logger.Level.WARNING, "{0}; begun again at frame {1}", e.getMessage(), frames);
@@ -46,6 +45,7 @@ final class Disturbances {
             cancel.check();
             LockSupport.parkNanos(50_000_000);
         }
+        return true;
     }
 
     /** How often, in a sentence; empty where nothing was. */

@@ -201,10 +201,8 @@ public final class Renderer {
             try {
                 return output.join(frames, machine, watch, cancel);
             } catch (MediaException e) {
-                try {
-                    disturbances.endure(e, frames, cancel);
-                } catch (MediaException given) {
-                    return new Failed(given.getMessage());
+                if (!disturbances.isEndured(e, frames, cancel)) {
+                    return new Failed(e.getMessage());
                 }
             }
         }
@@ -298,7 +296,9 @@ public final class Renderer {
                     own = run(outputs, run.get().first(), range, new AheadSource(request.clip()), own);
                 } catch (MediaException e) {
                     long missing = frames(SegmentFolder.missing(folders(outputs), count, each), count, each);
-                    disturbances.endure(e, count - missing, cancel);
+                    if (!disturbances.isEndured(e, count - missing, cancel)) {
+                        throw e;
+                    }
                     own = count - missing - shared.broughtFrames();
                 }
             } else if (shared.isWaiting()) {

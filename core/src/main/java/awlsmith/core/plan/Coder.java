@@ -1,6 +1,5 @@
 package awlsmith.core.plan;
 
-import java.util.Arrays;
 import java.util.Locale;
 
 /** What codes pictures: the processor, or a circuit of the graphics hardware by one of the ways there are to it. */
@@ -34,9 +33,6 @@ public enum Coder {
     }
 
     static Coder of(String id) {
-        return Arrays.stream(values())
-                .filter(one -> one.id().equals(id))
-                .findFirst()
-                .orElseThrow();
+        return valueOf(id.toUpperCase(Locale.ROOT));
     }
 }
