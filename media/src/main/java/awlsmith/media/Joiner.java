@@ -184,7 +184,7 @@ public final class Joiner {
         }
         List<MediaInfo.Chapter> chapters = along.chapters();
         if (!chapters.isEmpty()) {
-            Path file = write(scratch.resolve("chapters.txt"), chapterList(chapters));
+            Path file = write(scratch.resolve("chapters.txt"), ChapterList.of(chapters));
             arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(file)));
         }
         arguments.addAll(List.of("-map", "0:v", "-c:v", "copy"));
@@ -252,10 +252,7 @@ public final class Joiner {
         // the same parts make the same file: no moment, no random names
         arguments.addAll(List.of("-fflags", "+bitexact", "-map_metadata", "-1", "-map_chapters"));
         arguments.add(chapters.isEmpty() ? "-1" : Integer.toString(inputs));
-        for (int n = 0; n < chapters.size(); n++) {
-            arguments.addAll(
-                    List.of("-metadata:c:" + n, "title=" + chapters.get(n).title()));
-        }
+        arguments.addAll(ChapterList.titles(chapters));
         if (!along.comment().isEmpty()) {
             arguments.addAll(List.of("-metadata", "comment=" + along.comment()));
         }
@@ -414,19 +411,6 @@ public final class Joiner {
         } catch (IOException e) {
             throw new MediaException("the subtitles could not be read back: " + e.getMessage(), e);
         }
-    }
-
-    /** Spans in FFmpeg's open form for metadata. */
-    private static String chapterList(List<MediaInfo.Chapter> chapters) {
-        var list = new StringBuilder(";FFMETADATA1\n");
-        for (MediaInfo.Chapter chapter : chapters) {
-            list.append("[CHAPTER]\nTIMEBASE=1/1000000\nSTART=")
-                    .append(micros(chapter.start()))
-                    .append("\nEND=")
-                    .append(micros(chapter.end()))
-                    .append('\n');
-        }
-        return list.toString();
     }
 
     private static Path write(Path file, String text) {

@@ -239,7 +239,7 @@ public final class Prober {
     private static final Set<String> WORDS =
             Set.of("subrip", "ass", "ssa", "mov_text", "webvtt", "text", "srt", "microdvd");
 
-    private static final int MOST_CHAPTERS = 1000;
+    static final int MOST_CHAPTERS = 1000;
     private static final int LONGEST_TITLE = 200;
 
     private static MediaInfo.Extras extras(JsonNode tree) {

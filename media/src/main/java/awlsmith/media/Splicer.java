@@ -15,7 +15,8 @@ import java.util.regex.Pattern;
 
 /**
  * Puts files one behind another as they are, such as those that a camera cut one recording into: packets are copied, nothing is decoded, nothing
- * is lost. That every frame of it decodes to what it did before is proved from the index of the result.
+ * is lost. That every frame of it decodes to what it did before is proved from the index of the result. Subtitles that are words and chapters
+ * go along, each with its own pictures.
  */
 public final class Splicer {
     /** More are no recording that was cut up. */
@@ -89,18 +90,32 @@ public final class Splicer {
      * @param scratch folder for their list
      * @param out Matroska file to write
      * @param progress hears how many frames are in
+     * @return what did not go along, in a sentence; empty when all did
      * @throws MediaException when they are not of one kind, or one cannot be read
      */
-    public static void join(List<Piece> pieces, Path scratch, Path out, LongConsumer progress, Cancel cancel) {
+    public static Optional<String> join(
+            List<Piece> pieces, Path scratch, Path out, LongConsumer progress, Cancel cancel) {
         apart(pieces.stream().map(Piece::info).toList()).ifPresent(why -> {
             throw new MediaException(why);
         });
         Path list = scratch.resolve("pieces.txt");
+        List<Rational> begins = begins(pieces);
+        List<MediaInfo.Chapter> chapters = chapters(pieces, begins);
+        Path marks = scratch.resolve("chapters.txt");
         try {
-            Files.writeString(list, listing(pieces));
+            Files.writeString(list, listing(pieces, begins));
+            Files.writeString(marks, ChapterList.of(chapters));
         } catch (IOException e) {
             throw new MediaException("the list of files could not be written: " + e.getMessage(), e);
         }
+        var said = new ArrayList<SplicedWords.Piece>();
+        for (int n = 0; n < pieces.size(); n++) {
+            Piece piece = pieces.get(n);
+            said.add(new SplicedWords.Piece(
+                    piece.info(), begins.get(n), lead(piece).plus(length(piece))));
+        }
+        var leftOut = new ArrayList<String>();
+        List<SplicedWords.Track> words = SplicedWords.write(said, scratch, leftOut, cancel);
         MediaInfo first = pieces.getFirst().info();
         long bytes = pieces.stream().mapToLong(piece -> piece.info().bytes()).sum();
         var arguments = new ArrayList<String>(List.of(
@@ -109,11 +124,26 @@ public final class Splicer {
         arguments.addAll(List.of("-fflags", "+genpts"));
         arguments.addAll(Input.guardsWith("concat"));
         arguments.addAll(List.of("-f", "concat", "-safe", "0", "-i", Input.url(list)));
+        for (SplicedWords.Track track : words) {
+            arguments.addAll(List.of("-protocol_whitelist", "file", "-i", Input.url(track.file())));
+        }
+        if (!chapters.isEmpty()) {
+            arguments.addAll(List.of("-protocol_whitelist", "file", "-f", "ffmetadata", "-i", Input.url(marks)));
+        }
         arguments.addAll(List.of("-map", "0:" + first.video().index()));
         for (MediaInfo.Sound sound : first.sounds()) {
             arguments.addAll(List.of("-map", "0:" + sound.index()));
         }
-        arguments.addAll(List.of("-c", "copy"));
+        for (int n = 0; n < words.size(); n++) {
+            arguments.addAll(List.of("-map", (n + 1) + ":s"));
+            if (!words.get(n).language().isEmpty()) {
+                arguments.addAll(
+                        List.of("-metadata:s:s:" + n, "language=" + words.get(n).language()));
+            }
+        }
+        arguments.addAll(List.of("-c", "copy", "-map_chapters"));
+        arguments.add(chapters.isEmpty() ? "-1" : Integer.toString(words.size() + 1));
+        arguments.addAll(ChapterList.titles(chapters));
         first.extras().timecode().ifPresent(code -> arguments.addAll(List.of("-metadata:s:v:0", "timecode=" + code)));
         arguments.addAll(List.of("-f", "matroska", Input.url(out)));
         try (Child child = Child.start(Tool.FFMPEG, arguments, Limits.copying(LIMIT, bytes, out), line -> {
@@ -124,6 +154,7 @@ public final class Splicer {
         })) {
             child.finish("joining the files", cancel);
         }
+        return leftOut.isEmpty() ? Optional.empty() : Optional.of(String.join("; ", leftOut));
     }
 
     /**
@@ -141,19 +172,52 @@ public final class Splicer {
         }
     }
 
-    /** Each begins where the pictures of the one before it end, whatever its sound lasts. */
-    private static String listing(List<Piece> pieces) {
+    /** Where each file's own clock begins, seconds after the first's: its pictures follow those before it, whatever sound lasts. */
+    private static List<Rational> begins(List<Piece> pieces) {
+        var begins = new ArrayList<Rational>();
+        Rational at = Rational.ZERO;
+        for (int n = 0; n < pieces.size(); n++) {
+            begins.add(at);
+            if (n + 1 < pieces.size()) {
+                Piece piece = pieces.get(n);
+                at = at.plus(lead(piece)).plus(length(piece)).minus(lead(pieces.get(n + 1)));
+            }
+        }
+        return begins;
+    }
+
+    private static String listing(List<Piece> pieces, List<Rational> begins) {
         var list = new StringBuilder("ffconcat version 1.0\n");
         for (int n = 0; n < pieces.size(); n++) {
-            Piece piece = pieces.get(n);
-            String path = piece.info().file().toAbsolutePath().toString().replace("'", "'\\''");
+            String path =
+                    pieces.get(n).info().file().toAbsolutePath().toString().replace("'", "'\\''");
             list.append("file 'file:").append(path).append("'\n");
             if (n + 1 < pieces.size()) {
-                Rational lasts = lead(piece).plus(length(piece)).minus(lead(pieces.get(n + 1)));
+                Rational lasts = begins.get(n + 1).minus(begins.get(n));
                 list.append("duration ").append(Joiner.decimal(lasts)).append('\n');
             }
         }
         return list.toString();
+    }
+
+    /** Those of all pieces, each within its own pictures. */
+    private static List<MediaInfo.Chapter> chapters(List<Piece> pieces, List<Rational> begins) {
+        var all = new ArrayList<MediaInfo.Chapter>();
+        for (int n = 0; n < pieces.size(); n++) {
+            Piece piece = pieces.get(n);
+            Rational end = lead(piece).plus(length(piece));
+            for (MediaInfo.Chapter chapter : piece.info().extras().chapters()) {
+                Rational from = chapter.start().minus(piece.info().start());
+                Rational to = chapter.end().minus(piece.info().start());
+                Rational last = to.compareTo(end) < 0 ? to : end;
+                Rational first = from.isPositive() ? from : Rational.ZERO;
+                if (last.compareTo(first) > 0 && all.size() < Prober.MOST_CHAPTERS) {
+                    Rational begin = begins.get(n);
+                    all.add(new MediaInfo.Chapter(begin.plus(first), begin.plus(last), chapter.title()));
+                }
+            }
+        }
+        return all;
     }
 
     /** Seconds from a file's beginning to its first picture. */

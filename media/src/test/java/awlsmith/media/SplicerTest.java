@@ -5,10 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import awlsmith.core.pipeline.Cancel;
+import awlsmith.core.plan.Tags;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -61,6 +65,109 @@ class SplicerTest {
         double sound = SoundLength.of(all.info(), all.info().sounds().getFirst(), Optional.empty(), new Cancel())
                 .toDouble();
         assertThat(sound).isCloseTo(3.6, within(0.4));
+    }
+
+    private record Said(double from, double to, String words) {}
+
+    /** What FFmpeg reads of a file's words, in seconds from its first picture. */
+    private List<Said> said(Splicer.Piece of, int track) throws IOException {
+        Path text = folder.resolve("read.srt");
+        TestClips.ffmpeg("-y -i " + of.info().file() + " -map 0:s:" + track + " -c:s srt -f srt " + text);
+        double lead = of.index().clock(0).minus(of.info().start()).toDouble();
+        return Pattern.compile("00:00:(\\S+) --> 00:00:(\\S+)\\s+(.+?)\\s*\\n\\n", Pattern.DOTALL)
+                .matcher(Files.readString(text))
+                .results()
+                .map(one -> new Said(
+                        Double.parseDouble(one.group(1).replace(',', '.')) - lead,
+                        Double.parseDouble(one.group(2).replace(',', '.')) - lead,
+                        one.group(3).replaceAll("\\s+", " ")))
+                .toList();
+    }
+
+    private static void assertSaid(Said said, double from, double to, String words) {
+        assertThat(said.words()).isEqualTo(words);
+        assertThat(said.from()).isCloseTo(from, within(0.025));
+        assertThat(said.to()).isCloseTo(to, within(0.025));
+    }
+
+    /** Half a second of pictures each, sound longer; the second says nothing, the third says too much. */
+    @ParameterizedTest
+    @CsvSource({"mkv, srt", "mkv, ass", "mp4, mov_text"})
+    void wordsAndChaptersComeWhenTheirPicturesDo(String ending, String form) throws IOException {
+        var pieces = new ArrayList<Splicer.Piece>();
+        for (int n = 0; n < 3; n++) {
+            Path said = Files.writeString(
+                    folder.resolve("said-" + n + ".srt"),
+                    "1\n00:00:00,100 --> 00:00:00,300\nPier <i>%d</i>\nto starboard\n\n2\n00:00:00,400 --> 00:00:02,000\n2\n"
+                            .formatted(n));
+            Path marks = Files.writeString(
+                    folder.resolve("marks-" + n + ".txt"),
+                    ";FFMETADATA1\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=200\ntitle=Off %d=\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=200\nEND=900\ntitle=On %d\n"
+                            .formatted(n, n));
+            boolean speaks = n != 1;
+            pieces.add(piece(
+                    "reel-" + n + "." + ending,
+                    "-f lavfi -i testsrc2=s=64x64:r=20 -f lavfi -i sine=r=48000:d=0.8 -i " + marks
+                            + (speaks ? " -i " + said : "") + " -map 0 -map 1" + (speaks ? " -map 3" : "")
+                            + " -map_chapters " + (n == 0 ? "-1" : "2")
+                            + " -vf trim=end_frame=10 -pix_fmt yuv420p -c:v libx264 -c:a aac"
+                            + (speaks ? " -c:s " + form + " -metadata:s:s:0 language=nor" : "")));
+        }
+        Splicer.Piece all = joined(pieces);
+        assertThat(all.info().extras().subtitles())
+                .singleElement()
+                .satisfies(track -> assertThat(track.language()).isEqualTo("nor"));
+        List<Said> said = said(all, 0);
+        assertThat(said).hasSize(4);
+        assertSaid(said.get(0), 0.1, 0.3, "Pier <i>0</i> to starboard");
+        assertSaid(said.get(1), 0.4, 0.5, "2");
+        assertSaid(said.get(2), 1.1, 1.3, "Pier <i>2</i> to starboard");
+        assertSaid(said.get(3), 1.4, 1.5, "2");
+        assertThat(all.info().extras().chapters())
+                .extracting(MediaInfo.Chapter::title)
+                .containsExactly("Off 1=", "On 1", "Off 2=", "On 2");
+        double first = all.index().clock(0).toDouble();
+        var marks = new double[] {0.5, 0.7, 1, 1.2, 1.5};
+        for (int n = 0; n < 4; n++) {
+            MediaInfo.Chapter chapter = all.info().extras().chapters().get(n);
+            assertThat(chapter.start().toDouble() - first).isCloseTo(marks[n], within(0.025));
+            assertThat(chapter.end().toDouble() - first).isCloseTo(marks[n + 1], within(0.025));
+        }
+    }
+
+    @Test
+    void whatOfWordsCannotGoAlongIsTold() throws IOException {
+        Path said = Files.writeString(folder.resolve("said.srt"), "1\n00:00:00,100 --> 00:00:00,300\nPier\n\n");
+        var one = piece(
+                "drawn.mkv",
+                "-f lavfi -i testsrc2=s=64x64:r=20 -i " + said
+                        + " -map 0 -map 1 -map 1 -frames:v 10 -c:v ffv1 -c:s:0 srt" + " -c:s:1 ass");
+        var drawn = new MediaInfo.Subtitles(3, "dvd_subtitle", false, "");
+        var extras = new MediaInfo.Extras(
+                List.of(one.info().extras().subtitles().getFirst(), drawn), List.of(), Optional.empty(), Tags.NONE);
+        MediaInfo info = one.info();
+        var with = new Splicer.Piece(
+                new MediaInfo(
+                        info.file(),
+                        info.container(),
+                        info.bytes(),
+                        info.start(),
+                        info.duration(),
+                        info.bitRate(),
+                        info.video(),
+                        info.sounds(),
+                        extras),
+                one.index());
+        Path out = folder.resolve("joined.mkv");
+        assertThat(Splicer.join(List.of(with, one), folder, out, n -> {}, new Cancel()))
+                .hasValue("subtitles that are pictures (dvd_subtitle) are not in the joined file");
+        // a second track that only the second file has comes with the second
+        MediaInfo joined = Prober.probe(out);
+        List<Said> words = said(new Splicer.Piece(joined, Indexer.index(joined, n -> {}, new Cancel())), 1);
+        assertThat(words).hasSize(1);
+        assertSaid(words.getFirst(), 0.6, 0.8, "Pier");
+        assertThat(Splicer.join(List.of(one, one), folder, out, n -> {}, new Cancel()))
+                .isEmpty();
     }
 
     @Test

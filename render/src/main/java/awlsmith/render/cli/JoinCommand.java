@@ -79,7 +79,7 @@ final class JoinCommand {
             pieces.add(new Splicer.Piece(info, Indexer.index(info, n -> {}, cancel)));
         }
         Path part = scratch.resolve("joined.mkv");
-        Splicer.join(pieces, scratch, part, n -> {}, cancel);
+        Splicer.join(pieces, scratch, part, n -> {}, cancel).ifPresent(err::println);
         FrameIndex joined = Indexer.index(Prober.probe(part), n -> {}, cancel);
         Splicer.prove(pieces.stream().map(Splicer.Piece::index).toList(), joined);
         Files.move(part, out, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);

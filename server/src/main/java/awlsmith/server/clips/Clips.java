@@ -335,7 +335,7 @@ public class Clips {
         try {
             List<String> sources = ids.stream().map(id -> source(id).toString()).toList();
             List<Path> read = ids.stream().map(this::index).toList();
-            return made(joined, name, name, new Making.Joining(sources, makings.keep(joined, read)));
+            return made(joined, name, name, new Making.Joining(sources, makings.keep(joined, read), null));
         } catch (IOException e) {
             throw interrupted(e, name);
         }

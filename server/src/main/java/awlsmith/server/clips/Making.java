@@ -4,6 +4,7 @@ import awlsmith.core.picture.Rational;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** How the file of a clip is made before it can be read in; kept beside it, so that it is made anew after a restart. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -34,6 +35,13 @@ sealed interface Making {
      */
     record Rebuilding(String source, boolean fill) implements Making {}
 
-    /** Of several clips, one behind another, by their files and what their frames were read as, absolute paths. */
-    record Joining(List<String> sources, List<String> indices) implements Making {}
+    /**
+     * Of several clips, one behind another, by their files and what their frames were read as, absolute paths.
+     *
+     * @param leftOut what is to be told of what did not go along; null before it is known, and when all did
+     */
+    record Joining(
+            List<String> sources,
+            List<String> indices,
+            @Nullable String leftOut) implements Making {}
 }

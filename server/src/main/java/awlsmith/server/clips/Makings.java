@@ -55,6 +55,10 @@ class Makings {
         Files.writeString(order(clip), json.writerFor(Making.class).writeValueAsString(making));
     }
 
+    private Making read(Path order) throws IOException {
+        return json.readValue(Files.readString(order), Making.class);
+    }
+
     /** Where pictures lie that were sent packed. */
     Path packed(UUID clip) {
         return media.clip(clip).resolve("pictures.tar");
@@ -71,7 +75,7 @@ class Makings {
         if (!Files.exists(order)) {
             return Optional.empty();
         }
-        Making making = json.readValue(Files.readString(order), Making.class);
+        Making making = read(order);
         Path out = made(clip);
         if (!Files.exists(out)) {
             Path growing = media.clip(clip).resolve("growing.mkv");
@@ -85,9 +89,11 @@ class Makings {
             }
             Files.move(growing, out, StandardCopyOption.ATOMIC_MOVE);
         }
-        return making instanceof Making.Gathering gathering && !gathering.gaps().isEmpty()
-                ? Optional.of(gathering.gaps())
-                : Optional.empty();
+        return switch (read(order)) {
+            case Making.Gathering gathering -> Optional.of(gathering.gaps()).filter(gaps -> !gaps.isEmpty());
+            case Making.Joining joining -> Optional.ofNullable(joining.leftOut());
+            case Making.Rebuilding rebuilding -> Optional.empty();
+        };
     }
 
     /**
@@ -126,7 +132,12 @@ class Makings {
         }
         media.demandSpace(bytes);
         double all = Math.max(1, frames);
-        Splicer.join(pieces, media.clip(clip), out, done -> progress.accept(done / all), cancel);
+        Optional<String> leftOut =
+                Splicer.join(pieces, media.clip(clip), out, done -> progress.accept(done / all), cancel);
+        if (leftOut.isPresent()) {
+            // kept before the file gets its name, so that it is told after a restart too
+            order(clip, new Making.Joining(order.sources(), order.indices(), leftOut.get()));
+        }
     }
 
     private static FrameIndex index(Making.Joining order, int number) throws IOException {
@@ -141,7 +152,7 @@ class Makings {
     void prove(UUID clip, FrameIndex read) throws IOException {
         Path order = order(clip);
         if (Files.exists(order)
-                && json.readValue(Files.readString(order), Making.class) instanceof Making.Joining joining
+                && read(order) instanceof Making.Joining joining
                 // where they are gone it was proved before a restart
                 && joining.indices().stream().allMatch(index -> Files.exists(Path.of(index)))) {
             var pieces = new ArrayList<FrameIndex>();
