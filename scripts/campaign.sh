@@ -27,7 +27,9 @@ one() {
   if [ "$module" = e2e ]; then which=(-Dtest=NoUnitTest -Dit.test="$test"); fi
   maven -pl "$module" -am -Dspotless.check.skip -Dweb.checks.skip=true $(web_install_flag) -Dsurefire.failIfNoSpecifiedTests=false \
     -Dfailsafe.failIfNoSpecifiedTests=false "${which[@]}" "$@" verify >"$log" 2>&1 || result="**failed**, see $log"
-  grep '^killed {' "$log" || true
+  local killed
+  killed=$(grep -o '^killed {[^}]*}' "$log" | tail -1 | tr -d '{}' | tr 'A-Z=' 'a-z ') || true
+  [ -z "$killed" ] || result="$result: $killed"
   line=$(printf '| %s | `%s seed=%s`, %s | %s | %d min |' "$what" "$kind" "$seed" "$(date +%F)" "$result" $(((SECONDS - begun + 59) / 60)))
   {
     echo "# What was tried against it"

@@ -211,7 +211,11 @@ db_down() {
 # --- building ----------------------------------------------------------------------------------------------------------
 
 build_for=()
-if [ "${AWLSMITH_PROCESSOR:-cores}" = graphics ]; then build_for=(-Pgraphics); fi
+case "${AWLSMITH_PROCESSOR:-cores}" in
+  cores) ;;
+  graphics) build_for=(-Pgraphics) ;;
+  *) fail "AWLSMITH_PROCESSOR is '$AWLSMITH_PROCESSOR', must be cores or graphics" ;;
+esac
 
 maven() {
   # the last two silence warnings of Maven's own libraries on newer JDKs

@@ -30,6 +30,7 @@ beforeEach(() => {
     cores: 4,
     memoryBytes: 1,
     nets: "the processor's cores",
+    graphics: false,
     coding: 'the cores',
     there: '0-3',
     mostBytes: 4e9,

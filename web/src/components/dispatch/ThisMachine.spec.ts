@@ -9,6 +9,8 @@ const whole: MachineView = {
   memoryBytes: 3.2e9,
   mostBytes: 4e9,
   nets: 'cores',
+  graphics: false,
+  noGraphics: 'this build runs nets on cores alone',
   coding: 'the cores',
   there: '0-7',
   share: { memory: 1, whileWorking: 1 },
@@ -47,6 +49,24 @@ describe('what of this machine the work may use', () => {
     expect(page.get('h2 .label').text()).toBe(
       '4 of 8 cores · up to 4.0 GB · while somebody works, renders wait',
     )
+  })
+
+  it('offers a graphics processor where there is one, and says why not elsewhere', async () => {
+    const without = await opened()
+    expect(without.get('dl').text()).toContain('cores: this build runs nets on cores alone')
+    expect(without.findAll('dl button').some((one) => one.text() === 'the graphics processor')).toBe(false)
+    const here = { ...whole, noGraphics: undefined }
+    vi.spyOn(api, 'machine').mockResolvedValue(here)
+    const share = vi
+      .spyOn(api, 'shareMachine')
+      .mockImplementation((wanted) => Promise.resolve({ ...here, graphics: wanted.graphics!, share: wanted }))
+    const page = await opened()
+    await press(page, 'the graphics processor')
+    await flushPromises()
+    expect(share).toHaveBeenLastCalledWith({ memory: 1, whileWorking: 1, graphics: true })
+    await press(page, 'the cores')
+    await flushPromises()
+    expect(share).toHaveBeenLastCalledWith({ memory: 1, whileWorking: 1, graphics: false })
   })
 
   it('names cores where somebody wants just those', async () => {

@@ -41,6 +41,16 @@ const memoryChoices = computed(() =>
     effect: 'All work together; what needs more is refused with a sentence',
   })),
 )
+const CORES = 'cores'
+const GRAPHICS = 'graphics'
+const NETS = [
+  { id: CORES, label: 'the cores' },
+  {
+    id: GRAPHICS,
+    label: 'the graphics processor',
+    effect: 'All else goes on on the cores beside it; other machines make no parts of such renders',
+  },
+]
 const MEANWHILE = [
   { id: 1, label: 'go on' },
   { id: 0.5, label: 'half of the time' },
@@ -142,7 +152,18 @@ async function type() {
         <span class="quiet">until a minute after the last change or picture</span>
       </dd>
       <dt class="label">Nets run on</dt>
-      <dd class="quiet">{{ machine.nets }}</dd>
+      <dd>
+        <SegmentRow
+          v-if="!machine.noGraphics"
+          label="Nets run on"
+          :options="NETS"
+          :chosen="machine.graphics ? GRAPHICS : CORES"
+          @choose="(nets) => change({ graphics: nets === GRAPHICS })"
+        />
+        <span class="quiet">{{
+          machine.noGraphics ? `${machine.nets}: ${machine.noGraphics}` : 'for what begins from now on'
+        }}</span>
+      </dd>
       <dt class="label">Coded by</dt>
       <dd class="quiet">{{ machine.coding }}</dd>
     </dl>

@@ -18,7 +18,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentLinkedQueue;
 
 /**
- * One ONNX model under ONNX Runtime on the processor. A call runs on the calling thread alone: the parallel work is the
+ * One ONNX model under ONNX Runtime. On cores a call runs on the calling thread alone: the parallel work is the
  * tiles', which wait for no one. Buffers are kept from call to call.
  */
 final class OnnxNet implements NetRunner, AutoCloseable {
@@ -46,11 +46,15 @@ final class OnnxNet implements NetRunner, AutoCloseable {
         output = session.getOutputNames().iterator().next();
     }
 
-    /** @throws OrtException when the bytes are not a model */
-    static OnnxNet of(byte[] model, int factor, int step) throws OrtException {
-        Processor processor = Processor.chosen();
+    /**
+     * @param graphics whether it runs on the graphics processor
+     * @throws OrtException when the bytes are not a model, or there is no such processor
+     */
+    static OnnxNet of(byte[] model, int factor, int step, boolean graphics) throws OrtException {
         try (var options = new OrtSession.SessionOptions()) {
-            processor.prepare(options);
+            if (graphics) {
+                Graphics.prepare(options);
+            }
             options.setIntraOpNumThreads(1);
             options.setInterOpNumThreads(1);
             options.addConfigEntry("session.intra_op.allow_spinning", "0");

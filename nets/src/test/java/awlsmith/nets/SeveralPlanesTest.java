@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 class SeveralPlanesTest {
     @Test
     void everyPlaneGivenIsItsOwn() throws OrtException {
-        try (OnnxNet net = OnnxNet.of(identity(), 1, 4)) {
+        try (OnnxNet net = OnnxNet.of(identity(), 1, 4, false)) {
             var in = new ArrayList<Plane>();
             var out = new ArrayList<Plane>();
             for (int p = 0; p < 3; p++) {

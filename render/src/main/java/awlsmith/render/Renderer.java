@@ -91,9 +91,8 @@ public final class Renderer {
                 throw new IllegalArgumentException("the files are of different treatments, spans or parts");
             }
         }
-        // a render goes on with the form of nets that it began with, where this machine runs it
         Optional<NetForm> begun = SegmentFolder.formOf(first.scratch());
-        NetForm form = begun.filter(Models::runs).orElse(first.form());
+        NetForm form = formOf(first);
         this.begunWith = begun.filter(other -> other != form);
         this.requests = requests.stream().map(one -> one.with(form)).toList();
         this.request = this.requests.getFirst();
@@ -104,6 +103,11 @@ public final class Renderer {
         this.watch = watch;
         this.cancel = cancel;
         this.shared = shared;
+    }
+
+    /** What a render's nets run in: the form that it began with, where this machine runs it, else that of its order. */
+    public static NetForm formOf(RenderRequest request) {
+        return SegmentFolder.formOf(request.scratch()).filter(Models::runs).orElse(request.form());
     }
 
     /** Why parts that were there are made anew, in a sentence; empty where they are not. */

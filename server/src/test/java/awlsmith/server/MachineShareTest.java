@@ -46,6 +46,24 @@ class MachineShareTest {
     }
 
     @Test
+    void aGraphicsProcessorIsOfferedWhereNetsRunOnOne(RunningServer server) {
+        var before = server.get("/api/machine").json();
+        var answer = server.put("/api/machine", "{\"memory\":1,\"whileWorking\":1,\"graphics\":true}");
+        if (before.path("noGraphics").isNull() || before.path("noGraphics").isMissingNode()) {
+            assertThat(answer.json().path("nets").asString()).startsWith("the graphics processor");
+        } else {
+            assertThat(answer.status()).isEqualTo(422);
+            assertThat(answer.json().path("detail").asString())
+                    .isEqualTo("nets can only run on the cores: "
+                            + before.path("noGraphics").asString());
+            assertThat(server.get("/api/machine").json()).isEqualTo(before);
+        }
+        server.put("/api/machine", "{\"memory\":1,\"whileWorking\":1,\"graphics\":false}");
+        assertThat(server.get("/api/machine").json().path("graphics").asBoolean())
+                .isFalse();
+    }
+
+    @Test
     void whatIsNotThereIsRefused(RunningServer server) throws IOException {
         String before = running();
         for (String wrong : new String[] {

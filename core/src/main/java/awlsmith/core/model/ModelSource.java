@@ -1,6 +1,7 @@
 package awlsmith.core.model;
 
 import java.util.List;
+import java.util.Optional;
 
 /** Where models come from. Found by {@link java.util.ServiceLoader}, so that this module knows no runtime for nets. */
 public interface ModelSource {
@@ -14,15 +15,15 @@ public interface ModelSource {
      */
     NetRunner open(ModelCard card, NetForm form);
 
-    /** The quickest form on this machine. */
+    /** The quickest form on this machine's cores. */
     NetForm quickest();
 
-    /** Whether this machine runs a form with the same pixels as others do. */
+    /** Whether this machine runs a form, on cores with the same pixels as others do. */
     boolean runs(NetForm form);
+
+    /** Why nets cannot run on a graphics processor here, in a sentence; empty where they can. May take a second when first asked. */
+    Optional<String> noGraphics();
 
     /** A checksum of all its models' numbers. */
     String fingerprint();
-
-    /** What its models run on, in a few words for the screen. */
-    String processor();
 }

@@ -9,7 +9,11 @@ import java.util.ServiceLoader;
 
 /** The models at hand. */
 public final class Models {
+    /** System property that wants nets on a graphics processor from the start. */
+    public static final String PROPERTY = "awlsmith.processor";
+
     private static final Map<ModelCard, ModelSource> ALL = load();
+    private static volatile boolean graphics = "graphics".equals(System.getProperty(PROPERTY));
 
     private Models() {}
 
@@ -63,30 +67,54 @@ public final class Models {
                 .collect(java.util.stream.Collectors.joining("+"));
     }
 
-    /** What the models run on, in a few words; empty when there are none. */
-    public static String processor() {
-        return ALL.values().stream()
-                .map(ModelSource::processor)
-                .distinct()
-                .collect(java.util.stream.Collectors.joining(", "));
+    /** Lets nets run on the graphics processor from now on where there is one, or on the cores. What has begun keeps to its form. */
+    public static void useGraphics(boolean wanted) {
+        graphics = wanted;
     }
 
-    /** The quickest form that all of them run in here. */
-    public static NetForm quickest() {
+    /** Whether nets are to run on a graphics processor, be there one or not. */
+    public static boolean isGraphicsWanted() {
+        return graphics;
+    }
+
+    /** Why nets cannot run on a graphics processor here, in a sentence; empty where they can. */
+    public static Optional<String> noGraphics() {
+        return ALL.isEmpty()
+                ? Optional.of("there are no nets")
+                : ALL.values().stream()
+                        .distinct()
+                        .flatMap(source -> source.noGraphics().stream())
+                        .findFirst();
+    }
+
+    /** What the models run on, in a few words. */
+    public static String processor() {
+        return usual() == NetForm.GRAPHICS
+                ? "the graphics processor; all else on the cores beside it"
+                : "the processor's cores" + (graphics ? ", as " + noGraphics().orElse("") : "");
+    }
+
+    /** The form that what begins now is made in: as it is wanted, and the quickest there. */
+    public static NetForm usual() {
+        return graphics && runs(NetForm.GRAPHICS) ? NetForm.GRAPHICS : quickest();
+    }
+
+    /** The quickest form that all of them run in on the cores. */
+    private static NetForm quickest() {
         return ALL.values().stream().distinct().allMatch(source -> source.quickest() == NetForm.EIGHT_BITS)
                         && !ALL.isEmpty()
                 ? NetForm.EIGHT_BITS
                 : NetForm.FLOAT;
     }
 
-    /** Whether this machine runs a form with the same pixels as others do. */
+    /** Whether this machine runs a form. */
     public static boolean runs(NetForm form) {
         return ALL.values().stream().distinct().allMatch(source -> source.runs(form));
     }
 
-    /** In the form that is quickest here. */
+    /** In the form that is usual here. */
     public static NetRunner open(ModelCard card) {
-        return open(card, quickest());
+        return open(card, usual());
     }
 
     /** @throws ModelUnavailable as {@link ModelSource#open} */

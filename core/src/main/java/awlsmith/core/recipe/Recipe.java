@@ -86,7 +86,7 @@ public record Recipe(List<Step> steps) {
 
     /** This on a clip, with nets in the form that is quickest here. */
     public Treatment on(Material material) {
-        return on(material, Models.quickest());
+        return on(material, Models.usual());
     }
 
     /**

@@ -170,7 +170,7 @@ final class WorkerCommand {
 
     private Optional<Part> ask() {
         List<String> forms = Arrays.stream(NetForm.values())
-                .filter(Models::runs)
+                .filter(form -> form.isSameElsewhere() && Models.runs(form))
                 .map(NetForm::name)
                 .toList();
         String body = JSON.writeValueAsString(Map.of("engine", Engine.fingerprint(), "forms", forms));

@@ -1,6 +1,7 @@
 package awlsmith.server.dispatch;
 
 import awlsmith.core.model.ModelStage;
+import awlsmith.core.model.NetForm;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
@@ -231,10 +232,11 @@ class RenderRunner implements Job {
         media.demandSpace(0);
         stills.awaitUrgent(run.cancel());
         List<RenderRequest> requests = segmentFrames > 0 ? orders : SegmentSize.of(orders, machine, run.cancel());
+        NetForm form = Renderer.formOf(requests.getFirst());
         long start = System.nanoTime();
         int frames = job.frames();
         SharedWork work = shared.begin(job.clip(), clip.info().file());
-        Supplier<Progress.Fared> fared = () -> new Progress.Fared(shares.words(), work.broughtFrames());
+        Supplier<Progress.Fared> fared = () -> new Progress.Fared(shares.words(form), work.broughtFrames());
         var pace = new RenderPace(stills, shares::ofTheTime, run.cancel());
         var progress = new Progress(
                 frames,

@@ -8,10 +8,15 @@ import org.jspecify.annotations.Nullable;
  *
  * @param cores as numbers and spans, "0-3,6"; null for all that it was started on
  * @param memory share of what it may hold at most, above 0 and up to 1
+ * @param graphics whether nets run on the graphics processor, all else on the cores beside it; null for what it was started with
  * @param whileWorking share of the time that a render works while somebody is at the screens, 0 (it waits) to 1
  */
-record MachineShare(@Nullable String cores, double memory, double whileWorking) {
-    static final MachineShare ALL = new MachineShare(null, 1, 1);
+record MachineShare(
+        @Nullable String cores,
+        double memory,
+        double whileWorking,
+        @Nullable Boolean graphics) {
+    static final MachineShare ALL = new MachineShare(null, 1, 1, null);
 
     private static final double LEAST_MEMORY = 0.05;
     private static final int LONGEST_LIST = 200;
@@ -29,13 +34,13 @@ record MachineShare(@Nullable String cores, double memory, double whileWorking) 
                     "while somebody works, renders take a share from 0 to 1 of the time, not " + whileWorking);
         }
         if (cores == null || cores.isBlank()) {
-            return new MachineShare(null, memory, whileWorking);
+            return new MachineShare(null, memory, whileWorking, graphics);
         }
         String list = cores.replace(" ", "");
         if (list.length() > LONGEST_LIST) {
             throw new Refusal(Refusal.Kind.INVALID, "that list of cores is too long; write spans, such as 0-15");
         }
         CoreList.parse(list);
-        return new MachineShare(list, memory, whileWorking);
+        return new MachineShare(list, memory, whileWorking, graphics);
     }
 }

@@ -1,5 +1,7 @@
 package awlsmith.server.machine;
 
+import awlsmith.core.model.Models;
+import awlsmith.core.model.NetForm;
 import awlsmith.render.Machine;
 import awlsmith.server.problem.Refusal;
 import awlsmith.server.settings.SettingRepository;
@@ -48,6 +50,12 @@ public class MachineShares {
 
     synchronized MachineShare set(MachineShare wanted) {
         MachineShare checked = wanted.checked();
+        if (Boolean.TRUE.equals(checked.graphics())) {
+            // only here: where such a processor is gone after a restart, the cores go on and it is told
+            Models.noGraphics().ifPresent(why -> {
+                throw new Refusal(Refusal.Kind.INVALID, "nets can only run on the cores: " + why);
+            });
+        }
         apply(checked);
         settings.save(NAME, checked);
         return checked;
@@ -60,6 +68,9 @@ public class MachineShares {
             cores.use(cores.allowed());
         }
         machine.budget().lend(wanted.memory());
+        if (wanted.graphics() != null) {
+            Models.useGraphics(wanted.graphics());
+        }
         share = wanted;
     }
 
@@ -68,9 +79,10 @@ public class MachineShares {
         return presence.isSomebody() ? share.whileWorking() : 1;
     }
 
-    /** What work runs on, in a few words. */
-    public String words() {
+    /** What work runs on, in a few words. @param form of its nets */
+    public String words(NetForm form) {
         int all = Runtime.getRuntime().availableProcessors();
-        return all == 1 ? "1 core" : all + " cores";
+        String cores = all == 1 ? "1 core" : all + " cores";
+        return form == NetForm.GRAPHICS ? cores + ", nets on the graphics processor" : cores;
     }
 }
