@@ -75,13 +75,21 @@ is_packed() { [ -e "$root/packed" ]; }
 
 # Finds Java 25 or later, with a compiler where there is something to build: JAVA_HOME, the path, then where Debian and others put it.
 find_java() {
-  local candidate wanted=javac
+  local candidate key value wanted=javac
   if is_packed; then wanted=java; fi
   for candidate in "${JAVA_HOME:-}" "$(dirname "$(dirname "$(readlink -f "$(command -v "$wanted" || true)")")" 2>/dev/null)" /usr/lib/jvm/*; do
-    [ -x "$candidate/bin/$wanted" ] || continue
-    local version
-    # with options from the environment Java first says that it has picked them up
-    version=$("$candidate/bin/$wanted" --version 2>&1 | sed -n 's/^\(javac\|openjdk\|java\) \([0-9]*\).*/\2/p' | head -n 1)
+    # without JAVA_HOME the first is empty, and /bin is where the system has its own
+    { [ -n "$candidate" ] && [ -x "$candidate/bin/$wanted" ]; } || continue
+    local version=
+    # a file tells it at once; asking a quarter of a second each
+    if [ -r "$candidate/release" ]; then
+      while IFS== read -r key value; do
+        if [ "$key" = JAVA_VERSION ]; then version="${value//\"/}" version="${version%%[.+-]*}"; fi
+      done <"$candidate/release"
+    else
+      # with options from the environment Java first says that it has picked them up
+      version=$("$candidate/bin/$wanted" --version 2>&1 | sed -n 's/^\(javac\|openjdk\|java\) \([0-9]*\).*/\2/p' | head -n 1)
+    fi
     if [ "${version:-0}" -ge 25 ]; then
       export JAVA_HOME="$candidate"
       export PATH="$candidate/bin:$PATH"
@@ -218,6 +226,9 @@ case "${AWLSMITH_PROCESSOR:-cores}" in
 esac
 
 maven() {
+  if ! is_packed; then
+    [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || fail "Node 20 or later is needed to build the screens; this machine has $(node -v)"
+  fi
   # the last two silence warnings of Maven's own libraries on newer JDKs
   MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
     AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" \

@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Measures speed and writes docs/performance.md; `--kernels` runs the JMH benchmarks of the kernels as well. `--quality` measures
 # the models' picture quality instead and writes docs/quality.md; `--preparing` examining and deinterlacing, docs/preparing.md;
-# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone, likewise noise, compression, orders); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--steadying` steady pictures, docs/steadying.md; `--motion` motion beside OpenCV's, docs/motion.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--sending` what is told before a render and what it comes to, docs/sending.md (`--sending told` one of its sections alone, likewise several, twenty, lending); `--workers` several machines, docs/workers.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
+# `--cleaning` noise and what takes it out, docs/cleaning.md (`--cleaning times` its last table alone, likewise noise, compression, orders); `--detail` sharpness, docs/detail.md; `--retiming` frames made, docs/retiming.md; `--steadying` steady pictures, docs/steadying.md; `--motion` motion beside OpenCV's, docs/motion.md; `--limits` kernels against memory and arithmetic, docs/limits.md; `--sending` what is told before a render and what it comes to, docs/sending.md (`--sending told` one of its sections alone, likewise several, twenty, first, lending); `--workers` several machines, docs/workers.md; `--looking` stills, docs/looking.md, with what the browser tests measured of drawing and memory if they were run.
 root=$(cd "$(dirname "$(readlink -f "${BASH_SOURCE[0]}")")/.." && pwd)
 # shellcheck source=lib.sh
 . "$root/scripts/lib.sh"
@@ -25,7 +25,7 @@ if [ "${1:-}" = --preparing ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Preparing "$root/docs/preparing.md" "$home/packages" "$home/media/demo"
 fi
 if [ "${1:-}" = --sending ]; then
-  exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Sending "$root/docs/sending.md" "$home/packages" "$home/media/demo" "${@:2}"
+  exec java "${java_flags[@]}" "${render_flags[@]}" -Dawlsmith.command="$root/awlsmith" -cp "$cp" awlsmith.benchmarks.Sending "$root/docs/sending.md" "$home/packages" "$home/media/demo" "${@:2}"
 fi
 if [ "${1:-}" = --cleaning ]; then
   exec java "${java_flags[@]}" "${render_flags[@]}" -cp "$cp" awlsmith.benchmarks.Cleaning "$root/docs/cleaning.md" "$home/packages" "$home/media/demo" "${@:2}"

@@ -56,7 +56,7 @@ public final class Sending {
 
     /**
      * Arguments: the report's file, a folder that is not used, the folder of the demo footage; then sections to measure alone (told, several,
-     * twenty, lending), the others staying as they were measured.
+     * twenty, first, lending), the others staying as they were measured.
      */
     public static void main(String[] arguments) throws IOException {
         Path scratch = Files.createTempDirectory("awlsmith-sending");
@@ -133,6 +133,15 @@ public final class Sending {
         sections.put("told", Map.entry("What is told before, and what it comes to", () -> told(demo)));
         sections.put("several", Map.entry("One treatment, several files", () -> several(demo)));
         sections.put("twenty", Map.entry("Twenty clips, one after another", () -> twenty(demo)));
+        sections.put(
+                "first",
+                Map.entry(
+                        "Until the first frame",
+                        () -> FirstFrame.measure(
+                                        Path.of(System.getProperty("awlsmith.command")),
+                                        demo.resolve(CLIPS.getFirst()),
+                                        scratch)
+                                .forEach(this::say)));
         sections.put("lending", Map.entry("Five thousand parts", this::lending));
         for (String one : wanted) {
             if (!sections.containsKey(one)) {

@@ -48,6 +48,11 @@ public final class ShippedModels implements ModelSource {
         return List.copyOf(files.keySet());
     }
 
+    @Override
+    public void begin() {
+        OnnxNet.environment();
+    }
+
     /** Found out once, by running the smallest net there. */
     @Override
     public synchronized Optional<String> noGraphics() {

@@ -24,6 +24,9 @@ public interface ModelSource {
     /** Why nets cannot run on a graphics processor here, in a sentence; empty where they can. May take a second when first asked. */
     Optional<String> noGraphics();
 
+    /** Gets ready what its models run in. */
+    void begin();
+
     /** A checksum of all its models' numbers. */
     String fingerprint();
 }

@@ -67,6 +67,11 @@ public final class Models {
                 .collect(java.util.stream.Collectors.joining("+"));
     }
 
+    /** Gets ready what models run in, which takes a good part of a second: for whoever will want one soon. */
+    public static void begin() {
+        ALL.values().stream().distinct().forEach(ModelSource::begin);
+    }
+
     /** Lets nets run on the graphics processor from now on where there is one, or on the cores. What has begun keeps to its form. */
     public static void useGraphics(boolean wanted) {
         graphics = wanted;

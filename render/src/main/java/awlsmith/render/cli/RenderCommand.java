@@ -1,5 +1,6 @@
 package awlsmith.render.cli;
 
+import awlsmith.core.model.Models;
 import awlsmith.core.picture.Rational;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.pipeline.FrameRange;
@@ -42,8 +43,16 @@ final class RenderCommand {
     }
 
     int run() {
+        if (!options.recipe().steps().isEmpty()) {
+            // beside reading what the file says of itself; where no step has a net it was little in vain
+            Thread.ofPlatform().daemon().name("nets-begin").start(Models::begin);
+        }
+        return run(Prober.probe(options.in()));
+    }
+
+    /** @param info what the file says of itself */
+    int run(MediaInfo info) {
         Path out = options.out().toAbsolutePath();
-        MediaInfo info = Prober.probe(options.in());
         try {
             demandPlace(out);
             for (Path also : options.also()) {

@@ -1,6 +1,7 @@
 package awlsmith.render.cli;
 
 import awlsmith.core.condition.Suggestion;
+import awlsmith.core.model.Models;
 import awlsmith.core.pipeline.Budget;
 import awlsmith.core.pipeline.Cancel;
 import awlsmith.core.plan.Codecs;
@@ -132,6 +133,9 @@ final class SendCommand {
     }
 
     private void send(Path in, int number, Set<String> names) {
+        if (number == 1) {
+            Thread.ofPlatform().daemon().name("nets-begin").start(Models::begin);
+        }
         MediaInfo info = Prober.probe(in);
         Recipe recipe = options.recipe();
         if (suggest) {
@@ -158,7 +162,7 @@ final class SendCommand {
                 number);
         String name = FileNames.of(pattern, facts, names);
         names.add(name.toLowerCase(Locale.ROOT));
-        new RenderCommand(options.of(in, folder.resolve(name), recipe), telling, cancel).run();
+        new RenderCommand(options.of(in, folder.resolve(name), recipe), telling, cancel).run(info);
     }
 
     private Recipe suggested(MediaInfo info) {
