@@ -129,6 +129,13 @@ final class CodecWords {
                         format.chroma() == Chroma.GREY
                                 ? "grayf32le"
                                 : format.alpha().isThere() ? "gbrapf32le" : "gbrpf32le"));
+            case "webp" -> {
+                boolean all = deliverable.setting("keeps").equals("all");
+                words.addAll(List.of("-c:v", "libwebp", "-lossless", all ? "1" : "0", "-quality"));
+                // without loss it says how long is sought for the smallest
+                words.add(all ? "50" : deliverable.setting("quality"));
+                words.addAll(List.of("-pix_fmt", all ? "bgra" : format.alpha().isThere() ? "yuva420p" : "yuv420p"));
+            }
             case "gif" ->
                 words.addAll(List.of(
                         "-c:v", "gif", "-loop", deliverable.setting("loop").equals("once") ? "-1" : "0", "-f", "gif"));

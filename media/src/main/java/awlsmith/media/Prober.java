@@ -296,6 +296,11 @@ public final class Prober {
         int height = stream.path("height").asInt(0);
         if (width < 1 || height < 1) {
             refuseLyingSize(errors);
+            if (stream.path("codec_name").asString("").equals("webp")) {
+                throw new MediaException(
+                        "this is an animated WebP, which cannot be taken in: make it a GIF or an animated PNG"
+                                + " first, or take in what it was made of");
+            }
             throw new MediaException("the file does not say how large its picture is; it may be damaged or cut short");
         }
         if (width > LARGEST_SIDE || height > LARGEST_SIDE) {

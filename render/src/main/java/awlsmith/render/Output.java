@@ -25,10 +25,12 @@ import awlsmith.media.PacketCopy;
 import awlsmith.media.PictureFiles;
 import awlsmith.media.ReadBack;
 import awlsmith.media.SoundFile;
+import awlsmith.media.WebpFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -246,10 +248,36 @@ final class Output {
                 Files.move(coding.write(0, watch::ending, cancel), part, StandardCopyOption.REPLACE_EXISTING);
                 return new Made(ReadBack.of(part, cancel), Optional.empty());
             }
+            case WEBP -> {
+                List<Path> pictures = coding.pictures(watch::ending, cancel);
+                WebpFile.write(
+                        pictures,
+                        shown(pictures.size()),
+                        deliverable.setting("loop").equals("once"),
+                        part,
+                        cancel);
+                return new Made(
+                        WebpFile.readBack(
+                                part,
+                                folder.resolve("back"),
+                                request.outputRate().orElse(Rational.of(25)),
+                                cancel),
+                        Optional.empty());
+            }
             default -> {
                 return sized(coding, along, part, watch, cancel);
             }
         }
+    }
+
+    /** When each picture is shown, and when the last is no more, seconds from the first. */
+    private List<Rational> shown(int pictures) {
+        long first = request.outputRange().from();
+        var times = new ArrayList<Rational>();
+        for (int n = 0; n <= pictures; n++) {
+            times.add(request.lasting(first, n));
+        }
+        return times;
     }
 
     /** At the bit rate that was told; or at that which makes a file of the size that was told, found by going at it again. */

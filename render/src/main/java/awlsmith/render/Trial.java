@@ -103,7 +103,7 @@ public final class Trial {
         long bits = request.bitsAtEnd(length);
         long begun = System.nanoTime();
         double bytes;
-        if (deliverable.container().isPictures()) {
+        if (deliverable.container().isOfStills()) {
             bytes = coding.pictures((doing, frames) -> {}, cancel).stream()
                     .mapToLong(file -> file.toFile().length())
                     .sum();

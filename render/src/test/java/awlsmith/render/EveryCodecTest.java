@@ -17,6 +17,9 @@ import awlsmith.media.TestClips;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -295,6 +298,82 @@ class EveryCodecTest {
         String want = TestClips.ffmpeg("-v error -i " + rgb.info().file() + " -pix_fmt rgb24 -f md5 -");
         assertThat(TestClips.ffmpeg("-v error -i " + png + " -pix_fmt rgb24 -f md5 -"))
                 .isEqualTo(want);
+    }
+
+    /** Its chunks as RFC 9649 has them; its pictures each for itself, as FFmpeg reads a WebP by itself. */
+    @ParameterizedTest
+    @CsvSource({"all, bgr0", "all, bgra", "most, bgr0", "most, bgra"})
+    void anAnimatedWebpHoldsItsPicturesAndTimes(String keeps, String pixels) throws IOException {
+        Clip rgb = made(
+                "webp-" + keeps + pixels + ".mkv",
+                "-f lavfi -i testsrc2=s=66x50:r=24000/1001 -frames:v 13 -vf format=rgba,geq=r='r(X,Y)':g='g(X,Y)':b='b(X,Y)':a='"
+                        + (pixels.equals("bgra") ? "if(lt(X,33),255,0)" : "255") + "' -pix_fmt " + pixels
+                        + " -c:v ffv1");
+        Path out = render(
+                rgb, in(Codecs.byId("webp"), Container.WEBP, Sound.NONE, Map.of("keeps", keeps, "loop", "once")));
+        ByteBuffer file = ByteBuffer.wrap(Files.readAllBytes(out)).order(ByteOrder.LITTLE_ENDIAN);
+        assertThat(file.getInt(4)).isEqualTo(file.capacity() - 8);
+        assertThat(new String(file.array(), 0, 16, StandardCharsets.US_ASCII).replaceAll("[^A-Z0-9]", ""))
+                .startsWith("RIFF")
+                .endsWith("WEBPVP8X");
+        boolean clear = pixels.equals("bgra");
+        assertThat(file.get(20)).isEqualTo((byte) (clear ? 0x12 : 0x02));
+        assertThat(file.getShort(24)).isEqualTo((short) 65);
+        assertThat(file.getShort(27)).isEqualTo((short) 49);
+        // shown once
+        assertThat(file.getShort(42)).isEqualTo((short) 1);
+        var times = new ArrayList<Integer>();
+        double worst = 0;
+        for (int at = 44; at < file.capacity(); at += 8 + file.getInt(at + 4)) {
+            assertThat(new String(file.array(), at, 4, StandardCharsets.US_ASCII))
+                    .isEqualTo("ANMF");
+            int lasts = file.getShort(at + 20) & 0xFFFF;
+            int end = at + 8 + file.getInt(at + 4);
+            Path alone =
+                    Files.write(folder.resolve("alone.webp"), still(file, at + 24, end, clear && !keeps.equals("all")));
+            Path got = folder.resolve("got.raw");
+            Path want = folder.resolve("want.raw");
+            TestClips.ffmpeg("-y -i " + alone + " -pix_fmt rgba -f rawvideo " + got);
+            TestClips.ffmpeg("-y -i " + rgb.info().file() + " -vf select=eq(n\\," + times.size()
+                    + ") -frames:v 1 -pix_fmt rgba -f rawvideo " + want);
+            worst = Math.max(worst, meanError(Files.readAllBytes(got), Files.readAllBytes(want)));
+            times.add(lasts);
+        }
+        assertThat(times).containsExactly(42, 41, 42, 42, 42, 41, 42, 42, 41, 42, 42, 42, 41);
+        if (keeps.equals("all")) {
+            assertThat(worst).isZero();
+        } else {
+            // quality 80 on a test picture of hard edges, with halved chroma: by what it is here
+            assertThat(worst).isBetween(0.1, 12.0);
+        }
+    }
+
+    /** A frame's chunks as a file by itself; with its transparency apart it wants the extended header. */
+    private static byte[] still(ByteBuffer file, int from, int end, boolean extended) {
+        ByteBuffer out =
+                ByteBuffer.allocate(12 + (extended ? 18 : 0) + end - from).order(ByteOrder.LITTLE_ENDIAN);
+        out.put("RIFF".getBytes(StandardCharsets.US_ASCII)).putInt(out.capacity() - 8);
+        out.put("WEBP".getBytes(StandardCharsets.US_ASCII));
+        if (extended) {
+            out.put("VP8X".getBytes(StandardCharsets.US_ASCII)).putInt(10).putInt(0x10);
+            out.put(new byte[] {65, 0, 0, 49, 0, 0});
+        }
+        return out.put(file.array(), from, end - from).array();
+    }
+
+    /** In code values, over what is not clear in the wanted one. */
+    private static double meanError(byte[] got, byte[] want) {
+        assertThat(got).hasSameSizeAs(want);
+        double sum = 0;
+        int count = 0;
+        for (int i = 0; i < got.length; i += 4) {
+            assertThat(got[i + 3]).isEqualTo(want[i + 3]);
+            for (int c = 0; c < 3 && want[i + 3] != 0; c++) {
+                sum += Math.abs((got[i + c] & 255) - (want[i + c] & 255));
+                count++;
+            }
+        }
+        return sum / count;
     }
 
     @Test

@@ -13,6 +13,7 @@ import awlsmith.media.TestClips;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.AfterAll;
@@ -118,6 +119,29 @@ class SecondReaderTest {
         assertThat(track(out, "Audio").path("SamplingRate").asString()).isEqualTo("48000");
         if (container == Container.MXF || container == Container.MOV) {
             assertThat(TestClips.other("mediainfo", "--Full " + out)).contains("10:00:00:00");
+        }
+    }
+
+    /** The format's own library takes the file apart, and finds its sides, frames and times. */
+    @Test
+    void anotherReaderFindsAnAnimatedWebpRight() throws IOException {
+        Clip clip = made(
+                "clear.mkv",
+                "-f lavfi -i testsrc2=s=320x192:r=25 -frames:v 5 -vf format=rgba,geq=r='r(X,Y)':g='g(X,Y)':b='b(X,Y)':a='X/2'"
+                        + " -pix_fmt bgra -c:v ffv1");
+        for (String keeps : List.of("most", "all")) {
+            Path out = render(clip, "webp", Container.WEBP, Map.of("keeps", keeps));
+            assertThat(TestClips.other("webpinfo", "-quiet " + out)).doesNotContain("rror");
+            String said = TestClips.other("webpmux", "-info " + out);
+            assertThat(said)
+                    .contains("Canvas size: 320 x 192")
+                    .contains("Features present: animation transparency")
+                    .contains("Loop Count : 0")
+                    .contains("Number of frames: 5");
+            assertThat(said.lines()
+                            .filter(line ->
+                                    line.matches("\\s+\\d:\\s+320\\s+192\\s+yes\\s+0\\s+0\\s+40\\s+none\\s+no.*")))
+                    .hasSize(5);
         }
     }
 

@@ -13,7 +13,7 @@ import java.util.List;
 
 /** Pictures that move where only pictures can stand: GIF (CompuServe, GIF89a, 1990) and animated PNG (W3C PNG, third edition, 2025). */
 final class Animated implements Codec {
-    private static final Param.Choice LOOP = new Param.Choice(
+    static final Param.Choice LOOP = new Param.Choice(
             "loop",
             "Plays",
             List.of(

@@ -50,6 +50,11 @@ public interface Codec {
         return tags;
     }
 
+    /** The same, where it hangs on what was set. */
+    default ColourTags colour(ColourTags tags, Settings settings) {
+        return colour(tags);
+    }
+
     /** What readers give back of pictures that were written so. */
     default Format readAs(Format file) {
         return file;

@@ -28,6 +28,7 @@ public final class Codecs {
             new Pictures(Pictures.Kind.EXR),
             new Animated(true),
             new Animated(false),
+            new Webp(),
             new ContactSheet(),
             new SoundAlone(),
             new AsCoded());

@@ -16,6 +16,8 @@ public enum Container {
     MXF("mxf", "MXF", Sound.PCM, EnumSet.of(Sound.PCM)),
     GIF("gif", "GIF", Sound.NONE, EnumSet.noneOf(Sound.class)),
     APNG("apng", "APNG", Sound.NONE, EnumSet.noneOf(Sound.class)),
+    /** Pictures of which each is coded for itself, and how long it is shown. */
+    WEBP("webp", "WebP", Sound.NONE, EnumSet.noneOf(Sound.class)),
     /** Pictures by their numbers, packed as they are into one file. */
     ZIP("zip", "ZIP", Sound.NONE, EnumSet.noneOf(Sound.class)),
     /** One picture by itself. */
@@ -78,13 +80,18 @@ public enum Container {
             case MP4, MKV, WEBM, M4A, MKA -> !tag.equals(Tags.REEL);
             case WAV, FLAC -> !tag.equals("description") && !tag.equals(Tags.REEL);
             case MOV -> !tag.equals("description");
-            case MXF, GIF, APNG, ZIP, PNG, TIFF, JPEG, EXR -> false;
+            case MXF, GIF, APNG, WEBP, ZIP, PNG, TIFF, JPEG, EXR -> false;
         };
     }
 
     /** Whether it is single pictures, not a film. */
     public boolean isPictures() {
         return this == ZIP || isPicture();
+    }
+
+    /** Whether each of its pictures is coded for itself, before they are put together. */
+    public boolean isOfStills() {
+        return isPictures() || this == WEBP;
     }
 
     /** Whether it is one picture. */

@@ -209,7 +209,7 @@ public record Deliverable(
     public Format fileFormat(Format treated, int sourceHeight) {
         Format plain = codec.format(treated, settings);
         ColourTags tags = resolved(treated.colour(), treated.chroma(), plain.chroma(), sourceHeight);
-        return plain.withColour(codec.colour(tags));
+        return plain.withColour(codec.colour(tags, settings));
     }
 
     /** Which of the treated frames go into it. */
