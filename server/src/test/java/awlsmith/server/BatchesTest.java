@@ -6,6 +6,7 @@ import java.io.ByteArrayInputStream;
 import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.StreamSupport;
@@ -109,6 +110,38 @@ class BatchesTest {
                 .isEqualTo(one(all, ids.get(2)).path("bundle"));
         assertThat(one(all, ids.get(0)).path("bundle"))
                 .isNotEqualTo(one(all, ids.get(3)).path("bundle"));
+    }
+
+    private static List<String> waiting(RunningServer server, List<String> ids) {
+        var all = server.get("/api/renders").json();
+        return ids.stream()
+                .sorted(Comparator.comparing(id -> one(all, id).path("place").asLong()))
+                .toList();
+    }
+
+    /** What is made together goes earlier together, past what is made together. */
+    @Test
+    void filesOfOneTreatmentChangePlacesTogether(RunningServer server) {
+        var takes = List.of(
+                take(server, server.clip("first.mp4", 64, 48, 5)),
+                take(server, server.clip("second.mp4", 64, 48, 5)),
+                take(server, server.clip("third.mp4", 64, 48, 5)));
+        String tonight = ",\"notBefore\":\"" + Instant.now().plusSeconds(36_000) + "\"";
+        List<String> ids = ids(
+                server.post("/api/batches", order(takes, tonight, WATCH, KEEP)).json());
+        assertThat(waiting(server, ids)).isEqualTo(ids);
+        // the later file of the last treatment: its fellow comes along
+        assertThat(server.post("/api/renders/" + ids.get(5) + "/earlier", "").status())
+                .isEqualTo(200);
+        assertThat(waiting(server, ids))
+                .containsExactly(ids.get(0), ids.get(1), ids.get(4), ids.get(5), ids.get(2), ids.get(3));
+        assertThat(server.post("/api/renders/" + ids.get(4) + "/earlier", "").status())
+                .isEqualTo(200);
+        assertThat(waiting(server, ids))
+                .containsExactly(ids.get(4), ids.get(5), ids.get(0), ids.get(1), ids.get(2), ids.get(3));
+        assertThat(server.post("/api/renders/" + ids.get(5) + "/earlier", "").status())
+                .isEqualTo(409);
+        ids.forEach(id -> server.post("/api/renders/" + id + "/cancel", ""));
     }
 
     /** A marked span with handles that reach beyond the clip's start, as a film and as files that take few of its frames or none. */

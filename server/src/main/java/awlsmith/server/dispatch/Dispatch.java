@@ -43,7 +43,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
@@ -653,18 +652,17 @@ public class Dispatch {
         return view(id);
     }
 
-    /** Lets one that waits change places with the one before it. */
+    /** Lets one that waits change places with the treatment before it; files of its own treatment go with it. */
     RenderView earlier(UUID id) {
-        Optional<UUID> passed = renders.earlier(id);
-        if (passed.isEmpty()) {
+        List<UUID> moved = renders.earlier(id);
+        if (moved.isEmpty()) {
             throw new Refusal(
                     Refusal.Kind.CONFLICT,
                     view(id).state() == RenderView.State.WAITING
                             ? "it is the first that waits"
                             : "only a render that waits can go before another");
         }
-        live.publish(passed.get());
-        live.publish(id);
+        moved.forEach(live::publish);
         return view(id);
     }
 

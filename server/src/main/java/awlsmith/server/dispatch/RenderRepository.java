@@ -25,6 +25,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
@@ -242,41 +243,49 @@ class RenderRepository {
                 == 1;
     }
 
+    /** @param group of the files of one treatment, which are made together */
+    private record Waiting(UUID id, long place, UUID group) {}
+
     /**
-     * Lets one that waits change places with the one that waits before it.
+     * Lets one that waits, with what of its treatment waits too, change places with those of the treatment that waits before it.
      *
-     * @return that one; none where it does not wait, or is the first
+     * @return all that have moved; none where it does not wait, or is the first
      */
-    Optional<UUID> earlier(UUID id) {
+    List<UUID> earlier(UUID id) {
         return db.transactionResult(inside -> {
             var now = inside.dsl();
-            Long place = now.select(RENDER.PLACE)
+            List<Waiting> waiting = now.select(RENDER.ID, RENDER.PLACE, RENDER.BUNDLE)
                     .from(RENDER)
-                    .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.WAITING))
+                    .where(RENDER.STATE.eq(RenderState.WAITING))
+                    .orderBy(RENDER.PLACE)
                     .forUpdate()
-                    .fetchOne(RENDER.PLACE);
-            if (place == null) {
-                return Optional.<UUID>empty();
+                    .fetch(row -> new Waiting(
+                            row.value1(), row.value2(), row.value3() == null ? row.value1() : row.value3()));
+            Optional<UUID> group = waiting.stream()
+                    .filter(one -> one.id().equals(id))
+                    .map(Waiting::group)
+                    .findFirst();
+            List<Waiting> ours = waiting.stream()
+                    .filter(one -> group.filter(one.group()::equals).isPresent())
+                    .toList();
+            Optional<UUID> before = waiting.stream()
+                    .takeWhile(one ->
+                            !ours.isEmpty() && one.place() < ours.getFirst().place())
+                    .map(Waiting::group)
+                    .reduce((one, next) -> next);
+            if (before.isEmpty()) {
+                return List.<UUID>of();
             }
-            var before = now.select(RENDER.ID, RENDER.PLACE)
-                    .from(RENDER)
-                    .where(RENDER.STATE.eq(RenderState.WAITING), RENDER.PLACE.lt(place))
-                    .orderBy(RENDER.PLACE.desc())
-                    .limit(1)
-                    .forUpdate()
-                    .fetchOne();
-            if (before == null) {
-                return Optional.<UUID>empty();
+            Stream<Waiting> passed = waiting.stream().filter(one -> one.group().equals(before.get()));
+            List<Waiting> order = Stream.concat(ours.stream(), passed).toList();
+            List<Long> places = order.stream().map(Waiting::place).sorted().toList();
+            for (int n = 0; n < order.size(); n++) {
+                now.update(RENDER)
+                        .set(RENDER.PLACE, places.get(n))
+                        .where(RENDER.ID.eq(order.get(n).id()))
+                        .execute();
             }
-            now.update(RENDER)
-                    .set(RENDER.PLACE, place)
-                    .where(RENDER.ID.eq(before.value1()))
-                    .execute();
-            now.update(RENDER)
-                    .set(RENDER.PLACE, before.value2())
-                    .where(RENDER.ID.eq(id))
-                    .execute();
-            return Optional.of(before.value1());
+            return order.stream().map(Waiting::id).toList();
         });
     }
 
