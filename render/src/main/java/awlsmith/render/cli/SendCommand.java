@@ -133,7 +133,7 @@ final class SendCommand {
     }
 
     private void send(Path in, int number, Set<String> names) {
-        if (number == 1) {
+        if (number == 1 && (suggest || !options.recipe().steps().isEmpty())) {
             Thread.ofPlatform().daemon().name("nets-begin").start(Models::begin);
         }
         MediaInfo info = Prober.probe(in);
