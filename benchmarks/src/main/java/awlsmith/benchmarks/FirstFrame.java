@@ -32,7 +32,7 @@ final class FirstFrame {
      */
     static List<String> measure(Path command, Path clip, Path scratch) throws IOException {
         Path twenty = scratch.resolve("twenty.mp4");
-        Command.ffmpeg("-i " + clip + " -an -frames:v 20 -c copy " + twenty);
+        Command.ffmpeg("-i " + clip + " -an -frames:v 20 -c:v libx264 -crf 18 " + twenty);
         Path empty = Files.createFile(scratch.resolve("empty.mp4"));
         var lines = new ArrayList<String>(List.of(
                 "A clip of 20 frames (" + clip.getFileName()
@@ -109,7 +109,7 @@ final class FirstFrame {
         try (var reader = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
                 double now = (System.nanoTime() - begun) / 1e9;
-                if (line.contains("\"begins\"")) {
+                if (Double.isNaN(atWork) && line.contains("\"begins\"")) {
                     atWork = now;
                 } else if (Double.isNaN(treated) && line.contains("\"progress\"")) {
                     treated = now;
