@@ -37,6 +37,7 @@ export type CodecDescription = Schemas['CodecDescription']
 export type PresetDescription = Schemas['PresetDescription']
 export type ModelView = Schemas['ModelView']
 export type MachineView = Schemas['MachineView']
+export type StorageUse = Schemas['StorageUse']
 export type FolderListing = Schemas['Listing']
 export type FolderEntry = Schemas['Entry']
 export type SessionView = Schemas['SessionView']
@@ -371,4 +372,9 @@ export const api = {
   nameRender: (id: string, fileName: string) =>
     json<RenderView>('POST', `/api/renders/${id}/name`, { fileName }),
   removeRender: (id: string) => send('DELETE', `/api/renders/${id}`),
+  /** Takes the finished file off the disk; its row stays. */
+  clearRender: (id: string) => json<RenderView>('POST', `/api/renders/${id}/clear`),
+  storage: () => json<StorageUse>('GET', '/api/storage'),
+  /** Takes finished files off the disk. @param days since they were finished, and more */
+  clearStorage: (days: number) => json<{ files: number }>('POST', '/api/storage/clear', { days }),
 }

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { api, Problem, type RenderView } from '@/api/client'
 import OtherMachines from '@/components/dispatch/OtherMachines.vue'
 import RenderRow from '@/components/dispatch/RenderRow.vue'
+import StorageUse from '@/components/dispatch/StorageUse.vue'
 import ThisMachine from '@/components/dispatch/ThisMachine.vue'
 import { useFeed } from '@/stores/feed'
 import { useNotices } from '@/stores/notices'
@@ -97,6 +98,7 @@ async function each(rows: RenderView[], act: (id: string) => Promise<unknown>) {
       Nothing has been sent out yet. Choose a clip on the Shelf, treat it on the Bench, then press Dispatch
       there.
     </p>
+    <StorageUse />
     <ThisMachine />
     <OtherMachines />
   </section>

@@ -28,3 +28,12 @@ export function clockIn(seconds: number, now = new Date()): string {
   const at = new Date(now.getTime() + 1000 * seconds)
   return `${at.getHours()}:${String(at.getMinutes()).padStart(2, '0')}`
 }
+
+const DAY_MS = 86_400_000
+
+/** How many finished files are so many days old and more, and what they take. @param there those on the disk */
+export function agedFiles(there: RenderView[], days: number): { files: number; bytes: number } {
+  const before = Date.now() - days * DAY_MS
+  const old = there.filter((one) => one.finishedAt && new Date(one.finishedAt).getTime() < before)
+  return { files: old.length, bytes: old.reduce((sum, one) => sum + (one.result?.bytes ?? 0), 0) }
+}

@@ -252,7 +252,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
           v-if="render.state === 'WAITING' && hasBefore"
           class="link"
           variant="plain"
-          title="Before the one that waits before it"
+          title="Before the treatment that waits before it, with the other files of its own"
           data-test="earlier"
           @click="act(api.earlierRender(render.id))"
         >
@@ -267,7 +267,8 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
         <v-btn v-else class="link" variant="plain" data-test="cancel" @click="cancel">Cancel</v-btn>
       </template>
       <template v-if="render.state === 'DONE'">
-        <a class="link" :href="`/api/renders/${render.id}/file`" download>Download</a>
+        <span v-if="render.clearedAt" class="quiet">off the disk</span>
+        <a v-else class="link" :href="`/api/renders/${render.id}/file`" download>Download</a>
         <v-menu>
           <template #activator="{ props: opens }">
             <v-btn class="link" variant="plain" v-bind="opens">More</v-btn>
@@ -286,6 +287,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
               :href="`/api/renders/${render.id}/sha256`"
             />
             <v-list-item
+              v-if="!render.clearedAt"
               title="Put it on the shelf"
               subtitle="as a clip of its own, to be treated further"
               @click="shelve"
@@ -294,6 +296,13 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
               title="Make it again"
               subtitle="the same recipe and file, by this version"
               @click="act(api.renderAgain(render.id))"
+            />
+            <v-list-item
+              v-if="!render.clearedAt"
+              title="Take the file off the disk"
+              subtitle="this row and its report stay"
+              data-test="clear-file"
+              @click="act(api.clearRender(render.id))"
             />
           </v-list>
         </v-menu>

@@ -112,6 +112,69 @@ class BatchesTest {
                 .isNotEqualTo(one(all, ids.get(3)).path("bundle"));
     }
 
+    /** Files go, rows and reports stay; what is kept on the disk is told as it is. */
+    @Test
+    void filesAreTakenOffTheDiskAndWhatIsKnownOfThemStays(RunningServer server) {
+        var takes = List.of(take(server, server.clip("old.mp4", 64, 48, 8)));
+        List<String> ids =
+                ids(server.post("/api/batches", order(takes, "", WATCH, KEEP)).json());
+        assertThat(server.post("/api/renders/" + ids.getFirst() + "/clear", "").status())
+                .isEqualTo(409);
+        server.until("/api/renders", list -> areAll(list, ids, "DONE"));
+        JsonNode before = server.get("/api/storage").json();
+        long[] bytes = ids.stream()
+                .mapToLong(id -> server.get("/api/renders/" + id + "/file").bytes().length)
+                .toArray();
+        assertThat(before.path("renders").asLong()).isGreaterThanOrEqualTo(bytes[0] + bytes[1]);
+        assertThat(before.path("clips").asLong()).isPositive();
+        assertThat(before.path("free").asLong()).isPositive();
+
+        JsonNode cleared =
+                server.post("/api/renders/" + ids.get(0) + "/clear", "").json();
+        assertThat(cleared.path("clearedAt").asString()).isNotBlank();
+        assertThat(cleared.path("state").asString()).isEqualTo("DONE");
+        assertThat(server.get("/api/storage").json().path("renders").asLong())
+                .isEqualTo(before.path("renders").asLong() - bytes[0]);
+        var gone = server.get("/api/renders/" + ids.get(0) + "/file");
+        assertThat(gone.status()).isEqualTo(409);
+        assertThat(gone.text()).contains("make it again");
+        assertThat(server.post("/api/renders/" + ids.get(0) + "/clip", "").status())
+                .isEqualTo(409);
+        assertThat(server.get("/api/renders/" + ids.get(0) + "/report").status())
+                .isEqualTo(200);
+        assertThat(server.get("/api/renders/" + ids.get(0) + "/sha256").status())
+                .isEqualTo(200);
+        assertThat(server.post("/api/renders/" + ids.get(0) + "/clear", "").status())
+                .isEqualTo(409);
+
+        assertThat(server.post("/api/storage/clear", "{\"days\":-1}").status()).isEqualTo(422);
+        assertThat(server.post("/api/storage/clear", "{\"days\":1}")
+                        .json()
+                        .path("files")
+                        .asInt())
+                .isZero();
+        assertThat(server.get("/api/renders/" + ids.get(1) + "/file").status()).isEqualTo(200);
+        assertThat(server.post("/api/storage/clear", "{\"days\":0}")
+                        .json()
+                        .path("files")
+                        .asInt())
+                .isPositive();
+        assertThat(server.get("/api/renders/" + ids.get(1) + "/file").status()).isEqualTo(409);
+
+        // made again it is a file of its own
+        String again = server.post("/api/renders/" + ids.get(1) + "/again", "")
+                .json()
+                .path("id")
+                .asString();
+        server.until("/api/renders", list -> areAll(list, List.of(again), "DONE"));
+        assertThat(server.get("/api/renders/" + again + "/file").bytes()).hasSize((int) bytes[1]);
+        server.restart();
+        assertThat(one(server.get("/api/renders").json(), ids.get(1))
+                        .path("clearedAt")
+                        .asString())
+                .isNotBlank();
+    }
+
     private static List<String> waiting(RunningServer server, List<String> ids) {
         var all = server.get("/api/renders").json();
         return ids.stream()

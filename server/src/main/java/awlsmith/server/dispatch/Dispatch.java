@@ -38,6 +38,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -691,6 +692,38 @@ public class Dispatch {
         return view(id);
     }
 
+    /** Takes a finished file off the disk; what is known of it stays. */
+    RenderView clear(UUID id) {
+        if (!renders.clear(id, clock.instant())) {
+            throw new Refusal(
+                    Refusal.Kind.CONFLICT,
+                    view(id).state() == RenderView.State.DONE
+                            ? "its file is off the disk already"
+                            : "only a finished file can be taken off the disk");
+        }
+        MediaFolder.remove(media.render(id));
+        live.publish(id);
+        return view(id);
+    }
+
+    /** The same of all that were finished some days ago and more. @return how many there were */
+    int clear(int days) {
+        if (days < 0) {
+            throw new Refusal(Refusal.Kind.INVALID, "days are 0 or more, not " + days);
+        }
+        List<UUID> old = renders.finishedBefore(clock.instant().minus(days, ChronoUnit.DAYS));
+        int cleared = 0;
+        for (UUID id : old) {
+            // another window may have been quicker
+            if (renders.clear(id, clock.instant())) {
+                MediaFolder.remove(media.render(id));
+                live.publish(id);
+                cleared++;
+            }
+        }
+        return cleared;
+    }
+
     void remove(UUID id) {
         UUID clip = cancel(id).clipId();
         together(id).forEach(runner::await);
@@ -720,6 +753,9 @@ public class Dispatch {
         RenderView view = view(id);
         Path file = media.render(id)
                 .resolve("out" + view.fileName().substring(view.fileName().lastIndexOf('.')));
+        if (view.clearedAt() != null) {
+            throw new Refusal(Refusal.Kind.CONFLICT, "its file was taken off the disk; make it again");
+        }
         if (view.state() != RenderView.State.DONE || !Files.exists(file)) {
             throw new Refusal(
                     Refusal.Kind.CONFLICT,

@@ -198,6 +198,12 @@ class RenderController {
         return dispatch.shelve(id);
     }
 
+    /** Takes the finished file off the disk; its row and its report stay. */
+    @PostMapping("/api/renders/{id}/clear")
+    RenderView clear(@PathVariable UUID id) {
+        return dispatch.clear(id);
+    }
+
     @PostMapping("/api/renders/{id}/cancel")
     RenderView cancel(@PathVariable UUID id) {
         return dispatch.cancel(id);

@@ -233,6 +233,26 @@ class RenderRepository {
                 == 1;
     }
 
+    /** Notes that a finished file is no longer there. */
+    boolean clear(UUID id, Instant now) {
+        return db.update(RENDER)
+                        .set(RENDER.CLEARED_AT, utc(now))
+                        .where(RENDER.ID.eq(id), RENDER.STATE.eq(RenderState.DONE), RENDER.CLEARED_AT.isNull())
+                        .execute()
+                == 1;
+    }
+
+    /** Those whose finished files are there and were so before a moment. */
+    List<UUID> finishedBefore(Instant moment) {
+        return db.select(RENDER.ID)
+                .from(RENDER)
+                .where(
+                        RENDER.STATE.eq(RenderState.DONE),
+                        RENDER.CLEARED_AT.isNull(),
+                        RENDER.FINISHED_AT.lt(utc(moment)))
+                .fetch(RENDER.ID);
+    }
+
     boolean retry(UUID id) {
         return db.update(RENDER)
                         .set(RENDER.STATE, RenderState.WAITING)
@@ -404,9 +424,8 @@ class RenderRepository {
                 row.get(RENDER.BATCH),
                 row.get(RENDER.BATCH_NAME),
                 instant(row.get(RENDER.NOT_BEFORE)),
-                Optional.ofNullable(row.get(RENDER.FINISHED_AT))
-                        .map(at -> at.toInstant(ZoneOffset.UTC))
-                        .orElse(null));
+                instant(row.get(RENDER.FINISHED_AT)),
+                instant(row.get(RENDER.CLEARED_AT)));
     }
 
     private static @Nullable Instant instant(@Nullable LocalDateTime at) {

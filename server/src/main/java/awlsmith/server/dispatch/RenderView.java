@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param bundle files of one treatment, which are made at once
  * @param batch what was asked for together, and its name
  * @param notBefore when it may begin
+ * @param clearedAt when its file was taken off the disk; null while it is there
  */
 public record RenderView(
         UUID id,
@@ -49,7 +50,8 @@ public record RenderView(
         @Nullable UUID batch,
         @Nullable String batchName,
         @Nullable Instant notBefore,
-        @Nullable Instant finishedAt) {
+        @Nullable Instant finishedAt,
+        @Nullable Instant clearedAt) {
     public enum State {
         WAITING,
         RUNNING,
@@ -106,7 +108,8 @@ public record RenderView(
                 batch,
                 batchName,
                 notBefore,
-                finishedAt);
+                finishedAt,
+                clearedAt);
     }
 
     /**

@@ -5,8 +5,11 @@ import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.problem.Refusal;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -153,12 +156,63 @@ public class MediaFolder {
         }
     }
 
+    /**
+     * Bytes on the disk by what they are for. Footage that was linked in place is not among them.
+     *
+     * @param clips sources, proofs and all that was found out of clips
+     * @param renders files that were sent out, and parts of those that are being made
+     * @param passing what arrives, is tried, or lies aside
+     * @param free for this server's user; @param kept that are not touched, so that the machine goes on
+     */
+    public record StorageUse(long clips, long renders, long passing, long free, long kept) {}
+
+    /** Counted file by file: it takes a while where there are many. */
+    public StorageUse use() {
+        return new StorageUse(
+                bytes(root.resolve("clips")),
+                bytes(root.resolve("renders")),
+                bytes(root.resolve("incoming")) + bytes(lost()),
+                free(),
+                keepFree);
+    }
+
+    private static long bytes(Path folder) {
+        if (!Files.exists(folder)) {
+            return 0;
+        }
+        var sum = new long[1];
+        try {
+            Files.walkFileTree(folder, new SimpleFileVisitor<>() {
+                @Override
+                public FileVisitResult visitFile(Path file, BasicFileAttributes facts) {
+                    sum[0] += facts.isRegularFile() ? facts.size() : 0;
+                    return FileVisitResult.CONTINUE;
+                }
+
+                @Override
+                public FileVisitResult visitFileFailed(Path file, IOException gone) {
+                    // what is being made and removed comes and goes
+                    return FileVisitResult.CONTINUE;
+                }
+
+                @Override
+                public FileVisitResult postVisitDirectory(Path of, IOException gone) {
+                    return FileVisitResult.CONTINUE;
+                }
+            });
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return sum[0];
+    }
+
     private Refusal full(long bytes, long free) {
         return new Refusal(
                 Refusal.Kind.NO_SPACE,
                 "the disk is too full: this needs " + megabytes(bytes) + " MB, "
                         + megabytes(Math.max(0, free - keepFree))
-                        + " MB may be used. Remove clips or renders that are no longer needed");
+                        + " MB may be used. Remove clips that are no longer needed, or take files off the disk that were sent out"
+                        + " (Dispatch, Storage)");
     }
 
     /** Removes a folder and all in it; what is not there is no fault. */
