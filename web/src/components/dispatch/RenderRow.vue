@@ -267,7 +267,7 @@ const act = (wish: Promise<unknown>) => wish.catch(notices.fail)
         <v-btn v-else class="link" variant="plain" data-test="cancel" @click="cancel">Cancel</v-btn>
       </template>
       <template v-if="render.state === 'DONE'">
-        <span v-if="render.clearedAt" class="quiet">off the disk</span>
+        <span v-if="render.clearedAt" class="label">off the disk</span>
         <a v-else class="link" :href="`/api/renders/${render.id}/file`" download>Download</a>
         <v-menu>
           <template #activator="{ props: opens }">

@@ -112,6 +112,7 @@ async function clear() {
 <style scoped>
 .storage {
   padding: 18px 20px 0;
+  border-top: 1px solid var(--rule);
 }
 
 h2 {

@@ -76,7 +76,10 @@ final class ServerProcess implements AutoCloseable {
                 "--db-scheduler.missed-heartbeats-limit=8"));
         command.addAll(settings);
         try {
-            process = new ProcessBuilder(command).redirectErrorStream(true).start();
+            // what it makes is its own alone, as when the command starts it: whoever decodes runs as somebody else
+            var alone = new ArrayList<>(List.of("sh", "-c", "umask 077; exec \"$@\"", "sh"));
+            alone.addAll(command);
+            process = new ProcessBuilder(alone).redirectErrorStream(true).start();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

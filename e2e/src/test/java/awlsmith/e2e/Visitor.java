@@ -66,6 +66,12 @@ final class Visitor {
                 .body());
     }
 
+    JsonNode put(String path, String body) {
+        return JSON.readTree(
+                send(to(path).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body)))
+                        .body());
+    }
+
     HttpResponse<byte[]> upload(Path file) {
         try {
             return send(to("/api/clips?name=" + file.getFileName())

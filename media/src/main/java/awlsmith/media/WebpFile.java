@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -128,6 +129,8 @@ public final class WebpFile {
                 shown.add((long) (frame.getShort() & 0xFFFF) | (frame.get() & 0xFF) << 16);
                 Path still = folder.resolve("p%07d.webp".formatted(stills.size()));
                 Files.write(still, alone(frame.position(FRAME_HEAD).slice()));
+                // who decodes looks for numbered files as itself, and may be somebody else
+                Files.setPosixFilePermissions(still, PosixFilePermissions.fromString("rw-r--r--"));
                 stills.add(still);
             }
         } catch (BufferUnderflowException | IndexOutOfBoundsException | IllegalArgumentException e) {
