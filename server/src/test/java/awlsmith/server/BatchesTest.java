@@ -147,7 +147,12 @@ class BatchesTest {
         assertThat(server.post("/api/renders/" + ids.get(0) + "/clear", "").status())
                 .isEqualTo(409);
 
-        assertThat(server.post("/api/storage/clear", "{\"days\":-1}").status()).isEqualTo(422);
+        for (String wrong : List.of("{\"days\":-1}", "{\"days\":2147483647}", "{}", "{\"days\":null}", "")) {
+            // what does not say how old takes nothing away
+            assertThat(server.post("/api/storage/clear", wrong).status())
+                    .as(wrong)
+                    .isBetween(400, 422);
+        }
         assertThat(server.post("/api/storage/clear", "{\"days\":1}")
                         .json()
                         .path("files")

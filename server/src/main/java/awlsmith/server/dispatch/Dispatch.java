@@ -57,6 +57,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class Dispatch {
     /** Files asked for at once; beyond what anybody looks through. */
+    /** A hundred years. */
+    private static final int MOST_DAYS = 36_500;
+
     private static final int MOST = 2000;
 
     private static final int LONGEST_BATCH = 100;
@@ -708,8 +711,8 @@ public class Dispatch {
 
     /** The same of all that were finished some days ago and more. @return how many there were */
     int clear(int days) {
-        if (days < 0) {
-            throw new Refusal(Refusal.Kind.INVALID, "days are 0 or more, not " + days);
+        if (days < 0 || days > MOST_DAYS) {
+            throw new Refusal(Refusal.Kind.INVALID, "days are 0 to " + MOST_DAYS + ", not " + days);
         }
         List<UUID> old = renders.finishedBefore(clock.instant().minus(days, ChronoUnit.DAYS));
         int cleared = 0;
