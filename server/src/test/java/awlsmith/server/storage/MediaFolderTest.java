@@ -58,7 +58,8 @@ class MediaFolderTest {
         assertThatThrownBy(() -> almostFull.demandSpace(5_000_000))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("this needs 5 MB, 0 MB may be used")
-                .hasMessageContaining("Remove clips or renders");
+                .hasMessageContaining("Remove clips")
+                .hasMessageContaining("Dispatch, Storage");
     }
 
     /** Two transfers that fit one by one do not fit together; what has arrived is on the disk and no longer to come. */
