@@ -391,6 +391,8 @@ class LookingIT extends BrowserIT {
         assertThat(proofs.last()).hasAttribute("data-state", "DONE", LONG);
         Locator beside = page.getByLabel("Beside another proof");
         assertThat(beside).isVisible(SOON);
+        // the row of proofs is drawn anew while the newest one comes to rest
+        settled();
         beside.click();
         page.locator(".v-menu .v-list-item").first().click();
         assertThat(proofs).hasCount(before + 2);
