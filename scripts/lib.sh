@@ -81,7 +81,7 @@ find_java() {
     # without JAVA_HOME the first is empty, and /bin is where the system has its own
     { [ -n "$candidate" ] && [ -x "$candidate/bin/$wanted" ]; } || continue
     local version=
-    # a file tells it at once; asking a quarter of a second each
+    # a file tells it at once, where asking starts each of them
     if [ -r "$candidate/release" ]; then
       while IFS== read -r key value; do
         if [ "$key" = JAVA_VERSION ]; then version="${value//\"/}" version="${version%%[.+-]*}"; fi
@@ -225,10 +225,12 @@ case "${AWLSMITH_PROCESSOR:-cores}" in
   *) fail "AWLSMITH_PROCESSOR is '$AWLSMITH_PROCESSOR', must be cores or graphics" ;;
 esac
 
+# Asked only where something is built: the question starts Node.
+demand_node() {
+  [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || fail "Node 20 or later is needed to build the screens; this machine has $(node -v)"
+}
+
 maven() {
-  if ! is_packed; then
-    [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || fail "Node 20 or later is needed to build the screens; this machine has $(node -v)"
-  fi
   # the last two silence warnings of Maven's own libraries on newer JDKs
   MAVEN_OPTS="${MAVEN_OPTS:-} --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow" \
     AWLSMITH_BUILD_DB_PORT="${DB_PORT:-}" AWLSMITH_BUILD_DB_PASSWORD="${DB_PASSWORD:-}" \
@@ -258,6 +260,7 @@ build_if_changed() {
   if [ -f "$root/server/target/awlsmith-server-0.1.0.jar" ] && [ "$(cat "$root/server/target/.stamp" 2>/dev/null)" = "$stamp" ]; then
     return
   fi
+  demand_node
   say "building (a few minutes the first time)"
   local log="$home/build.log"
   mkdir -p "$home"

@@ -78,7 +78,7 @@ async function clear() {
         {{ isOpen ? 'Done' : 'Clean up' }}
       </v-btn>
     </h2>
-    <dl v-if="isOpen && there.length > 0">
+    <dl v-if="isOpen && there.length > 0" class="choices">
       <dt class="label">Files sent out, of</dt>
       <dd>
         <SegmentRow
@@ -123,21 +123,5 @@ h2 {
 
 h2 .label {
   font-weight: 400;
-}
-
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 8px 18px;
-  align-items: baseline;
-  margin: 8px 0 0;
-}
-
-dd {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 14px;
-  align-items: baseline;
-  margin: 0;
 }
 </style>

@@ -110,7 +110,7 @@ async function type() {
         {{ isOpen ? 'Done' : 'Change' }}
       </v-btn>
     </h2>
-    <dl v-if="isOpen">
+    <dl v-if="isOpen" class="choices">
       <template v-if="there.length > 0">
         <dt class="label">Works on cores</dt>
         <dd>
@@ -185,22 +185,6 @@ h2 {
 
 h2 .label {
   font-weight: 400;
-}
-
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 8px 18px;
-  align-items: baseline;
-  margin: 8px 0 0;
-}
-
-dd {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 14px;
-  align-items: baseline;
-  margin: 0;
 }
 
 .typed {

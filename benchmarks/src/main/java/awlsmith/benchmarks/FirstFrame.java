@@ -37,8 +37,7 @@ final class FirstFrame {
         var lines = new ArrayList<String>(List.of(
                 "A clip of 20 frames (" + clip.getFileName()
                         + "), enlarged twice, sent out by a new process; the median of " + TIMES
-                        + " behind one that keeps classes. Wanted is the first frame at work within 1.5 s; about 5 s it was once, and 2 s to refuse an empty"
-                        + " file.",
+                        + " behind one that keeps classes. Wanted is the first frame at work within 1.5 s.",
                 "",
                 "| model | first frame at work | first frame treated | file read back |",
                 "|---|--:|--:|--:|"));

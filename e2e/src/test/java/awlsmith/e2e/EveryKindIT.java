@@ -7,7 +7,6 @@ import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -67,19 +66,13 @@ class EveryKindIT {
         }
         JsonNode all = visitor.until(
                 "/api/renders",
-                renders -> of(renders, ordered).stream()
+                renders -> Visitor.among(renders, ordered).stream()
                         .allMatch(one -> List.of("DONE", "FAILED")
                                 .contains(one.path("state").asString())));
-        assertThat(of(all, ordered))
+        assertThat(Visitor.among(all, ordered))
                 .hasSize(ordered.size())
                 .allSatisfy(one -> assertThat(one.path("state").asString())
                         .as(one.path("fileName").asString() + ": " + one.path("problem"))
                         .isEqualTo("DONE"));
-    }
-
-    private static List<JsonNode> of(JsonNode all, List<String> ids) {
-        return StreamSupport.stream(all.spliterator(), false)
-                .filter(one -> ids.contains(one.path("id").asString()))
-                .toList();
     }
 }

@@ -183,15 +183,13 @@ class StormIT {
         return ids;
     }
 
-    private static List<JsonNode> of(JsonNode all, List<String> ids) {
-        return StreamSupport.stream(all.spliterator(), false)
-                .filter(one -> ids.contains(one.path("id").asString()))
-                .toList();
-    }
-
     private List<String> states(List<String> ids) {
         // the database may just be away
-        return of(visitor.until("/api/renders", all -> of(all, ids).size() == ids.size()), ids).stream()
+        return Visitor.among(
+                        visitor.until(
+                                "/api/renders", all -> Visitor.among(all, ids).size() == ids.size()),
+                        ids)
+                .stream()
                 .map(one -> one.path("state").asString())
                 .toList();
     }
@@ -200,10 +198,10 @@ class StormIT {
     private List<String> settled(List<String> ids) {
         JsonNode all = visitor.until(
                 "/api/renders",
-                list -> of(list, ids).stream()
+                list -> Visitor.among(list, ids).stream()
                         .allMatch(one -> one.path("state").asString().equals("DONE")
                                 || one.path("state").asString().equals("FAILED")));
-        for (JsonNode one : of(all, ids)) {
+        for (JsonNode one : Visitor.among(all, ids)) {
             assertThat(one.path("state").asString()).as(one.toString()).isEqualTo("DONE");
         }
         return ids;

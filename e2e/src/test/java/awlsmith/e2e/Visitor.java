@@ -12,8 +12,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Predicate;
+import java.util.stream.StreamSupport;
 import javax.net.ssl.SSLContext;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -64,6 +66,13 @@ final class Visitor {
         return JSON.readTree(send(to(path).header("Content-Type", "application/json")
                         .POST(HttpRequest.BodyPublishers.ofString(body)))
                 .body());
+    }
+
+    /** Those of a list's rows that have one of these ids. */
+    static List<JsonNode> among(JsonNode all, List<String> ids) {
+        return StreamSupport.stream(all.spliterator(), false)
+                .filter(one -> ids.contains(one.path("id").asString()))
+                .toList();
     }
 
     JsonNode put(String path, String body) {

@@ -10,7 +10,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -47,8 +46,8 @@ final class SplicedWords {
     record Track(Path file, String language) {}
 
     /** How many tracks of words the whole gets. */
-    private static int slots(List<MediaInfo> pieces) {
-        return pieces.stream().mapToInt(one -> texts(one).size()).max().orElse(0);
+    private static int slots(List<Piece> pieces) {
+        return pieces.stream().mapToInt(one -> texts(one.info()).size()).max().orElse(0);
     }
 
     private static List<MediaInfo.Subtitles> texts(MediaInfo info) {
@@ -70,7 +69,7 @@ final class SplicedWords {
                 .ifPresent(track ->
                         leftOut.add("subtitles that are pictures (" + track.codec() + ") are not in the joined file"));
         var tracks = new ArrayList<Track>();
-        for (int slot = 0; slot < slots(pieces.stream().map(Piece::info).toList()); slot++) {
+        for (int slot = 0; slot < slots(pieces); slot++) {
             track(slot, pieces, scratch, leftOut, cancel).ifPresent(tracks::add);
         }
         return tracks;
@@ -85,7 +84,8 @@ final class SplicedWords {
                 having.stream().map(piece -> texts(piece.info()).get(slot)).toList();
         boolean styled = tracks.stream().allMatch(track -> track.codec().equals("ass"));
         var all = new StringBuilder();
-        String head = null;
+        String head = "";
+        boolean isTold = false;
         int said = 0;
         for (int n = 0; n < having.size(); n++) {
             Piece piece = having.get(n);
@@ -99,8 +99,11 @@ final class SplicedWords {
                 continue;
             }
             if (styled) {
-                // the first's styles hold for all
-                head = head == null ? head(lines) : head;
+                head = head.isEmpty() ? head(lines) : head;
+                if (!isTold && !head.equals(head(lines))) {
+                    isTold = true;
+                    leftOut.add("subtitles look as those of the first part do: other parts have other styles");
+                }
                 said += dialogue(lines, piece, all);
             } else {
                 said += subrip(lines, piece, said, all);
@@ -111,7 +114,7 @@ final class SplicedWords {
         }
         Path file = scratch.resolve("words-" + slot + (styled ? ".ass" : ".srt"));
         try {
-            Files.writeString(file, Objects.requireNonNullElse(head, "") + all);
+            Files.writeString(file, head + all);
         } catch (IOException e) {
             throw new MediaException("the disk refused the subtitles: " + e.getMessage(), e);
         }

@@ -18,7 +18,8 @@ import java.util.Optional;
 
 /**
  * An animated WebP (IETF RFC 9649, 2.7): pictures one behind another, each with the time that it is shown, every one of the whole canvas and in
- * place of the one before it. FFmpeg writes such files without saying that clear places replace what was there, and does not read them.
+ * place of the one before it. FFmpeg writes such files without saying that clear places replace what was there, and does not read them. Numbers of
+ * sections are from memory.
  */
 public final class WebpFile {
     private static final Rational MILLISECOND = new Rational(1, 1000);
@@ -180,18 +181,11 @@ public final class WebpFile {
         if (still.length < 20 || !four(in).equals("RIFF") || in.getInt() < 0 || !four(in).equals("WEBP")) {
             throw new MediaException("a picture that was coded is no WebP; start the render again");
         }
-        var chunks = new ArrayList<Chunk>();
-        while (in.remaining() >= 8) {
-            String kind = four(in);
-            var bytes = new byte[Math.min(in.getInt(), in.remaining())];
-            in.get(bytes);
-            if ((bytes.length & 1) == 1 && in.hasRemaining()) {
-                in.get();
-            }
-            if (kind.equals("ALPH") || kind.startsWith("VP8") && !kind.equals("VP8X")) {
-                chunks.add(new Chunk(kind, bytes));
-            }
-        }
+        List<Chunk> chunks = chunks(in).stream()
+                .filter(one -> one.kind().equals("ALPH")
+                        || one.kind().equals("VP8 ")
+                        || one.kind().equals("VP8L"))
+                .toList();
         if (chunks.isEmpty() || !chunks.getLast().kind().startsWith("VP8")) {
             throw new MediaException("a picture that was coded holds no pixels; start the render again");
         }
@@ -215,21 +209,7 @@ public final class WebpFile {
 
     /** A frame's chunks as a file by itself. */
     private static byte[] alone(ByteBuffer frame) {
-        var chunks = new ArrayList<Chunk>();
-        ByteBuffer in = frame.order(ByteOrder.LITTLE_ENDIAN);
-        while (in.remaining() >= 8) {
-            String kind = four(in);
-            int length = in.getInt();
-            if (length < 0 || length > in.remaining()) {
-                throw new MediaException("a frame of the WebP is cut short");
-            }
-            var bytes = new byte[length];
-            in.get(bytes);
-            if ((length & 1) == 1 && in.hasRemaining()) {
-                in.get();
-            }
-            chunks.add(new Chunk(kind, bytes));
-        }
+        List<Chunk> chunks = chunks(frame.order(ByteOrder.LITTLE_ENDIAN));
         if (chunks.isEmpty()) {
             throw new MediaException("a frame of the WebP holds no picture");
         }
@@ -247,6 +227,25 @@ public final class WebpFile {
         }
         chunks.forEach(chunk -> out.put(bytes(chunk)));
         return out.array();
+    }
+
+    /** All that are left, one behind another. */
+    private static List<Chunk> chunks(ByteBuffer in) {
+        var chunks = new ArrayList<Chunk>();
+        while (in.remaining() >= 8) {
+            String kind = four(in);
+            int length = in.getInt();
+            if (length < 0 || length > in.remaining()) {
+                throw new MediaException("a picture of the WebP is cut short");
+            }
+            var bytes = new byte[length];
+            in.get(bytes);
+            if ((length & 1) == 1 && in.hasRemaining()) {
+                in.get();
+            }
+            chunks.add(new Chunk(kind, bytes));
+        }
+        return chunks;
     }
 
     private static Chunk chunk(FileChannel file) throws IOException {

@@ -10,7 +10,7 @@ import java.util.ServiceLoader;
 /** The models at hand. */
 public final class Models {
     /** System property that wants nets on a graphics processor from the start. */
-    public static final String PROPERTY = "awlsmith.processor";
+    private static final String PROPERTY = "awlsmith.processor";
 
     private static final Map<ModelCard, ModelSource> ALL = load();
     private static volatile boolean graphics = "graphics".equals(System.getProperty(PROPERTY));
@@ -67,9 +67,12 @@ public final class Models {
                 .collect(java.util.stream.Collectors.joining("+"));
     }
 
-    /** Gets ready what models run in, which takes a good part of a second: for whoever will want one soon. */
+    /** Gets ready what models run in, which takes a good part of a second, beside: for whoever will want one soon. */
     public static void begin() {
-        ALL.values().stream().distinct().forEach(ModelSource::begin);
+        Thread.ofPlatform()
+                .daemon()
+                .name("nets-begin")
+                .start(() -> ALL.values().stream().distinct().forEach(ModelSource::begin));
     }
 
     /** Lets nets run on the graphics processor from now on where there is one, or on the cores. What has begun keeps to its form. */

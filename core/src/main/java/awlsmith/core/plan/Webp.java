@@ -25,7 +25,7 @@ final class Webp implements Codec {
     private static final Param.Whole QUALITY =
             new Param.Whole("quality", "Quality", "", 1, 100, 80L, "where something may be lost; larger is better");
 
-    /** RFC 9649, 2.7.1.1: sides of a frame of VP8, whose header has 14 bits for each. */
+    /** A frame of VP8 has 14 bits for each of its sides (RFC 6386, 9.1; its number from memory). */
     private static final int LARGEST = 16383;
 
     @Override

@@ -84,7 +84,7 @@ public record Recipe(List<Step> steps) {
         return Step.of(kind, !Boolean.FALSE.equals(map.get("on")), values);
     }
 
-    /** This on a clip, with nets in the form that is quickest here. */
+    /** This on a clip, with nets in the form that is usual here. */
     public Treatment on(Material material) {
         return on(material, Models.usual());
     }

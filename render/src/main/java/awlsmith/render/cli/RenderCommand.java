@@ -45,7 +45,7 @@ final class RenderCommand {
     int run() {
         if (!options.recipe().steps().isEmpty()) {
             // beside reading what the file says of itself; where no step has a net it was little in vain
-            Thread.ofPlatform().daemon().name("nets-begin").start(Models::begin);
+            Models.begin();
         }
         return run(Prober.probe(options.in()));
     }

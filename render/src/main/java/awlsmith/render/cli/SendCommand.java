@@ -134,7 +134,7 @@ final class SendCommand {
 
     private void send(Path in, int number, Set<String> names) {
         if (number == 1 && (suggest || !options.recipe().steps().isEmpty())) {
-            Thread.ofPlatform().daemon().name("nets-begin").start(Models::begin);
+            Models.begin();
         }
         MediaInfo info = Prober.probe(in);
         Recipe recipe = options.recipe();

@@ -697,16 +697,23 @@ public class Dispatch {
 
     /** Takes a finished file off the disk; what is known of it stays. */
     RenderView clear(UUID id) {
-        if (!renders.clear(id, clock.instant())) {
+        RenderView view = view(id);
+        if (view.state() != RenderView.State.DONE || !isCleared(id)) {
             throw new Refusal(
                     Refusal.Kind.CONFLICT,
-                    view(id).state() == RenderView.State.DONE
+                    view.state() == RenderView.State.DONE
                             ? "its file is off the disk already"
                             : "only a finished file can be taken off the disk");
         }
-        MediaFolder.remove(media.render(id));
-        live.publish(id);
         return view(id);
+    }
+
+    /** Of one that is done. The file goes first: broken off between the two, it can be asked for again. */
+    private boolean isCleared(UUID id) {
+        MediaFolder.remove(media.render(id));
+        boolean cleared = renders.clear(id, clock.instant());
+        live.publish(id);
+        return cleared;
     }
 
     /** The same of all that were finished some days ago and more. @return how many there were */
@@ -714,17 +721,10 @@ public class Dispatch {
         if (days < 0 || days > MOST_DAYS) {
             throw new Refusal(Refusal.Kind.INVALID, "days are 0 to " + MOST_DAYS + ", not " + days);
         }
-        List<UUID> old = renders.finishedBefore(clock.instant().minus(days, ChronoUnit.DAYS));
-        int cleared = 0;
-        for (UUID id : old) {
-            // another window may have been quicker
-            if (renders.clear(id, clock.instant())) {
-                MediaFolder.remove(media.render(id));
-                live.publish(id);
-                cleared++;
-            }
-        }
-        return cleared;
+        // another window may have been quicker
+        return (int) renders.finishedBefore(clock.instant().minus(days, ChronoUnit.DAYS)).stream()
+                .filter(this::isCleared)
+                .count();
     }
 
     void remove(UUID id) {

@@ -5,11 +5,8 @@ import awlsmith.server.AwlsmithProperties;
 import awlsmith.server.problem.Refusal;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -177,33 +174,11 @@ public class MediaFolder {
     }
 
     private static long bytes(Path folder) {
-        if (!Files.exists(folder)) {
-            return 0;
-        }
-        var sum = new long[1];
         try {
-            Files.walkFileTree(folder, new SimpleFileVisitor<>() {
-                @Override
-                public FileVisitResult visitFile(Path file, BasicFileAttributes facts) {
-                    sum[0] += facts.isRegularFile() ? facts.size() : 0;
-                    return FileVisitResult.CONTINUE;
-                }
-
-                @Override
-                public FileVisitResult visitFileFailed(Path file, IOException gone) {
-                    // what is being made and removed comes and goes
-                    return FileVisitResult.CONTINUE;
-                }
-
-                @Override
-                public FileVisitResult postVisitDirectory(Path of, IOException gone) {
-                    return FileVisitResult.CONTINUE;
-                }
-            });
+            return Folders.bytes(folder);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return sum[0];
     }
 
     private Refusal full(long bytes, long free) {
